@@ -1,7 +1,8 @@
 import type { JobDocument, PartPath } from '#core/job/document'
 import type { RuleOverrides } from '#core/rules/rules'
 import type { Facts } from '#core/system/facts'
-import { factsOf, usualSystem, type ShopSettings } from '#core/system/system'
+import type { Reads } from '#core/system/reads'
+import { factsOf, usualSystem, type ShopSettings, type System } from '#core/system/system'
 import { worst, type Verdict } from '#core/system/verdict'
 import type { Subjects } from './check'
 import { allChecks, type AnyCheck } from './checks/index'
@@ -35,8 +36,7 @@ export interface Question {
 }
 
 /** Every question about a job or, once its wiring is calculated, about its wiring; in the order of the checks. */
-function questionsAbout(facts: Facts, isWanted: (check: AnyCheck) => boolean): Question[] {
-  const system = usualSystem(facts)
+function questionsAbout(system: System, isWanted: (check: AnyCheck) => boolean): Question[] {
   const kinds = Object.keys(subjectsOf) as (keyof Subjects)[]
   const pathsOf = new Map(kinds.map((kind) => [kind, subjectsOf[kind](system).map(({ path }) => path)]))
   return allChecks
@@ -46,7 +46,16 @@ function questionsAbout(facts: Facts, isWanted: (check: AnyCheck) => boolean): Q
 const isOfWiring = ({ id }: AnyCheck): boolean => id.startsWith('wiring.')
 
 /** Every check with each of its subjects in the survey. */
-export const questionsOf = (facts: Facts): Question[] => questionsAbout(facts, (check) => !isOfWiring(check))
+export const questionsOf = (facts: Facts): Question[] => notedQuestionsOf(facts).questions
+
+/** The same, with everything that was read to find them. */
+export function notedQuestionsOf(facts: Facts): { readonly questions: Question[]; readonly reads: Reads } {
+  const system = usualSystem(facts)
+  const questions = questionsAbout(system, (check) => !isOfWiring(check))
+  return { questions, reads: system.scene.reads }
+}
+
+const questionsOfWiring = (facts: Facts): Question[] => questionsAbout(usualSystem(facts), isOfWiring)
 
 const takesTime = ({ check }: Question): boolean => check.takesTime === true
 
@@ -84,8 +93,7 @@ const resultsOf = (facts: Facts, questions: readonly Question[]): CheckResult[] 
   questions.flatMap(({ check, place }) => judgeCheck(check, place, facts).result ?? [])
 
 /** Results about the wiring of a job whose wiring is calculated. */
-export const wiringResults = (facts: Facts): CheckResult[] =>
-  resultsOf(facts, questionsAbout(facts, isOfWiring))
+export const wiringResults = (facts: Facts): CheckResult[] => resultsOf(facts, questionsOfWiring(facts))
 
 /** Results of the checks alone that need a run of the system. */
 export const resultsAhead = (facts: Facts): CheckResult[] =>
@@ -102,7 +110,7 @@ export const findingsOf = (facts: Facts): Finding[] =>
   )
 
 /** The same of the wiring of a job whose wiring is calculated. */
-export const wiringFindings = (facts: Facts): Finding[] => foundBy(facts, questionsAbout(facts, isOfWiring))
+export const wiringFindings = (facts: Facts): Finding[] => foundBy(facts, questionsOfWiring(facts))
 
 function foundBy(facts: Facts, questions: readonly Question[]): Finding[] {
   const { find } = findingsIn(facts)

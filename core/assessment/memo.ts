@@ -3,20 +3,21 @@ import type { Facts } from '#core/system/facts'
 import type { Slot } from '#core/system/reads'
 import { areInStates, StateNumbers, type SlotStates } from '#core/system/states'
 import { factsOf, type ShopSettings } from '#core/system/system'
-import { questionsOf } from './assess'
+import { notedQuestionsOf, type Question } from './assess'
 import type { AnyCheck } from './checks/index'
 import { findingOf, type Finding } from './result'
 
-/** A finding with the states of the slots that it read. */
-interface Remembered {
-  readonly finding: Finding | null
+/** What some work came to, with the slots that it read and their states. */
+interface Remembered<T> {
+  readonly result: T
+  readonly slots: readonly Slot[]
   readonly states: readonly number[]
 }
 
-/** The findings of one check about one subject whose reads were the same slots, by a hash of their states. */
-interface OfReads {
+/** The results of work whose reads were the same slots, by a hash of their states. */
+interface OfReads<T> {
   readonly slots: readonly Slot[]
-  readonly byHash: Map<number, Remembered[]>
+  readonly byHash: Map<number, Remembered<T>[]>
 }
 
 function hashOf(slots: readonly Slot[], states: SlotStates): number {
@@ -25,26 +26,29 @@ function hashOf(slots: readonly Slot[], states: SlotStates): number {
   return hash
 }
 
-/** What one check said about one subject, in all jobs so far. */
-class Memory {
+/** What one piece of work came to, in all jobs so far. */
+class Memory<T> {
   /** Those that found something last come first. */
-  private readonly ofReads: OfReads[] = []
-  private readonly bySlots = new Map<string, OfReads>()
+  private readonly ofReads: OfReads<T>[] = []
+  private readonly bySlots = new Map<string, OfReads<T>>()
+  /** Neighbours are similar: most differ in nothing that this work reads. */
+  private last: Remembered<T> | undefined
 
-  /** The finding in a job that has the same states; undefined if there was none. */
-  find(states: SlotStates): Finding | null | undefined {
+  /** What it came to in a job that has the same states; undefined if there was none. */
+  find(states: SlotStates): Remembered<T> | undefined {
+    if (this.last && areInStates(this.last.slots, this.last.states, states)) return this.last
     for (const [place, { slots, byHash }] of this.ofReads.entries()) {
       const found = byHash
         .get(hashOf(slots, states))
         ?.find((remembered) => areInStates(slots, remembered.states, states))
       if (!found) continue
       if (place > 0) this.ofReads.unshift(...this.ofReads.splice(place, 1))
-      return found.finding
+      return (this.last = found)
     }
     return undefined
   }
 
-  add(finding: Finding | null, read: readonly Slot[], states: SlotStates): void {
+  add(result: T, read: readonly Slot[], states: SlotStates): void {
     const slots = Int32Array.from(read).sort()
     const key = slots.join()
     let like = this.bySlots.get(key)
@@ -54,9 +58,14 @@ class Memory {
       this.ofReads.push(like)
     }
     const hash = hashOf(like.slots, states)
-    const remembered = { finding, states: like.slots.map((slot) => states[slot]!) }
-    like.byHash.set(hash, [...(like.byHash.get(hash) ?? []), remembered])
+    this.last = { result, slots: like.slots, states: like.slots.map((slot) => states[slot] ?? 0) }
+    like.byHash.set(hash, [...(like.byHash.get(hash) ?? []), this.last])
   }
+}
+
+/** A check about one subject, with what it found in all jobs so far. */
+interface Asked extends Question {
+  readonly memory: Memory<Finding | null>
 }
 
 /** Findings remembered at most; then all are forgotten. */
@@ -68,30 +77,44 @@ const mostRemembered = 200_000
  */
 export class FindingMemo {
   private readonly numbers = new StateNumbers()
-  private readonly memories = new Map<AnyCheck, Map<PartPath, Memory>>()
+  private questions = new Memory<readonly Asked[]>()
+  private readonly memories = new Map<AnyCheck, Map<PartPath, Asked['memory']>>()
   private remembered = 0
-  private facts: Facts | null = null
 
   /** The verdicts of every check that needs no run. */
   of(job: JobDocument, shop: ShopSettings): { readonly facts: Facts; readonly findings: readonly Finding[] } {
-    const facts = factsOf(job, shop, this.facts?.slots)
-    this.facts = facts
+    const facts = factsOf(job, shop, this.numbers.slots)
     const states = this.numbers.of(facts)
-    const questions = questionsOf(facts).filter(({ check }) => !check.takesTime)
-    const findings = questions.flatMap(({ check, place, on }): readonly Finding[] | Finding => {
-      const memory = this.memoryOf(check, on)
-      const known = memory.find(states)
-      if (known !== undefined) return known ?? []
-      const { result, reads } = findingOf(check, place, facts)
-      memory.add(result, reads.slots, states)
-      this.remembered++
-      return result ?? []
-    })
+    const findings: Finding[] = []
+    for (const asked of this.questionsOf(facts, states)) {
+      const finding = this.findingOf(asked, facts, states)
+      if (finding) findings.push(finding)
+    }
     if (this.remembered > mostRemembered) this.forget()
     return { facts, findings }
   }
 
-  private memoryOf(check: AnyCheck, on: PartPath): Memory {
+  private questionsOf(facts: Facts, states: SlotStates): readonly Asked[] {
+    const known = this.questions.find(states)
+    if (known) return known.result
+    const { questions, reads } = notedQuestionsOf(facts)
+    const asked = questions
+      .filter(({ check }) => !check.takesTime)
+      .map((question) => ({ ...question, memory: this.memoryOf(question) }))
+    this.questions.add(asked, reads.slots, states)
+    return asked
+  }
+
+  private findingOf({ check, place, memory }: Asked, facts: Facts, states: SlotStates): Finding | null {
+    const known = memory.find(states)
+    if (known) return known.result
+    const { result, reads } = findingOf(check, place, facts)
+    memory.add(result, reads.slots, states)
+    this.remembered++
+    return result
+  }
+
+  private memoryOf({ check, on }: Question): Asked['memory'] {
     let ofCheck = this.memories.get(check)
     if (!ofCheck) this.memories.set(check, (ofCheck = new Map()))
     let memory = ofCheck.get(on)
@@ -100,6 +123,7 @@ export class FindingMemo {
   }
 
   private forget(): void {
+    this.questions = new Memory()
     this.memories.clear()
     this.remembered = 0
   }

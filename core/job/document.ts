@@ -235,6 +235,21 @@ export function withPart(job: JobDocument, path: PartPath, change: (part: AnyPar
   return { ...job, [kind]: { ...held, [id]: change(held[id] ?? {}) } }
 }
 
+/**
+ * A copy of the job with some surveyed values of one part set.
+ * @throws where the catalogue has no such field
+ */
+export function withFields(
+  job: JobDocument,
+  path: PartPath,
+  known: Readonly<Record<string, Known<unknown>>>,
+): JobDocument {
+  const [kind] = path.split('/') as [PartKindId]
+  const wrong = Object.keys(known).find((name) => !Object.hasOwn(partKinds[kind].fields, name))
+  if (wrong !== undefined) throw new Error(`No such field: ${path}/${wrong}`)
+  return withPart(job, path, (part) => ({ ...part, ...known }))
+}
+
 /** A copy of the job with one surveyed value set; `undefined` takes it out. */
 export function withField(job: JobDocument, path: FieldPath, known: Known<unknown> | undefined): JobDocument {
   const at = fieldAt(path)

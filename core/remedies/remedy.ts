@@ -1,4 +1,4 @@
-import { withField, type JobDocument, type PartPath } from '#core/job/document'
+import { withFields, type JobDocument, type PartPath } from '#core/job/document'
 import type { Known, PartKindId } from '#core/job/fields'
 import type { ListedPart } from '#core/job/specified'
 import type { ShelfKindId, ShelfPart } from '#core/shelf/kinds'
@@ -88,9 +88,10 @@ export const assumed = (value: number | string): Known<number | string> => ({ va
 export const set =
   (values: (order: RemedyOrder) => Readonly<Record<string, number | string>>) =>
   (job: JobDocument, order: RemedyOrder): JobDocument =>
-    Object.entries(values(order)).reduce(
-      (next, [field, value]) => withField(next, `${order.on}/${field}`, assumed(value)),
+    withFields(
       job,
+      order.on,
+      Object.fromEntries(Object.entries(values(order)).map(([field, value]) => [field, assumed(value)])),
     )
 
 /** Sets one field to the value of the remedy. */

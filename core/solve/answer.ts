@@ -12,13 +12,14 @@ import { factsOf, usualSystem, type System } from '#core/system/system'
 import { isWorse, type Verdict } from '#core/system/verdict'
 import { judgeJob } from '#core/verdict/job'
 import { measureNext, type Measurement } from '#core/verdict/measure-next'
-import { AnswerDraft, withoutDoubles, type AnswerStep } from './draft'
+import { AnswerDraft, withBattery } from './draft'
 import { bankParts, Evaluator, settledBy, type Evaluation, type Figures } from './evaluate'
 import { beats, bestOf, nearestOf, search, type Outcome } from './front'
 import type { Battery } from './option'
 import { isBlocking, isAccepted } from '#core/assessment/finding'
 import { conditionsOf, type Condition } from './open'
 import type { Plan } from './plan'
+import { withoutDoubles, type AnswerStep } from './step'
 import { settingsCards, type SettingsCard } from './settings'
 import { withoutWiredParts, withWiringSteps, wiringOfAnswer, wiringWorkOf, type WiringWork } from './wiring'
 import type { WiredNetwork } from '#core/assessment/wired'
@@ -321,8 +322,7 @@ function suppliedBy(
  */
 export function adjust(evaluator: Evaluator, answer: Answer, adjustments: readonly Adjustment[]): Answer {
   const { plan } = evaluator
-  const draft = new AnswerDraft(plan.job, plan.shelf)
-  if (answer.battery) draft.swap(answer.battery)
+  const draft = new AnswerDraft(withBattery(plan.job, answer.battery), plan.shelf)
   answer.steps.forEach(({ ref: found, settles, parts, values }, i) => {
     const { off, value, part } = adjustments.find(({ step }) => step === i) ?? {}
     if (off || !canTry(found)) return

@@ -11,10 +11,12 @@ import { totalsOf, type Totals } from '#core/simulation/runs'
 import { dayAway } from '#core/system/energy'
 import { factsOf, usualSystem, type System } from '#core/system/system'
 import { capital, inSentence } from '#core/units/format'
-import { AnswerDraft, withoutDoubles, type AnswerStep } from './draft'
+import { StepsCarriedOut } from './carried-out'
+import { AnswerDraft, withBattery } from './draft'
 import type { Battery, Option } from './option'
 import { isBlocking, isAccepted } from '#core/assessment/finding'
 import { optionsAt, type Plan } from './plan'
+import { withoutDoubles, type AnswerStep } from './step'
 
 /** The figures that answers are compared by. */
 export interface Figures {
@@ -69,6 +71,8 @@ export const runDays = 3
 export class Evaluator {
   private readonly findings = new FindingMemo()
   private readonly runs = new Map<string, Totals>()
+  private readonly done = new StepsCarriedOut()
+  private readonly jobsWith = new Map<Battery | null, JobDocument>()
   /** The job of the plan as it was found: what steps are named and supplied by. */
   private readonly found: System
   constructor(readonly plan: Plan) {
@@ -135,12 +139,15 @@ export class Evaluator {
 
   /** A draft of the plan with a battery and steps that were taken before. */
   private draftOf(battery: Battery | null, steps: readonly AnswerStep[]): AnswerDraft {
-    const { plan } = this
-    const draft = new AnswerDraft(plan.job, plan.shelf)
-    if (battery) draft.swap(battery)
-    for (const { ref, settles, parts, values } of steps)
-      draft.take(ref, settles, { parts, values }, this.found)
+    const draft = new AnswerDraft(this.jobWith(battery), this.plan.shelf, this.done)
+    for (const step of steps) draft.take(step.ref, step.settles, step, this.found)
     return draft
+  }
+
+  private jobWith(battery: Battery | null): JobDocument {
+    let job = this.jobsWith.get(battery)
+    if (!job) this.jobsWith.set(battery, (job = withBattery(this.plan.job, battery)))
+    return job
   }
 
   /** Without the steps that followed and that later ones made idle: a second battery can spare a smaller charger. */

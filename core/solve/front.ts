@@ -35,20 +35,29 @@ export function outcomeOf({
     figures,
     keepsBattery: battery === null,
     sure: open.length === 0,
-    key: figures ? JSON.stringify([inOrder(job), parts, battery?.part.code, battery?.parallel]) : '',
+    key: figures ? writtenInOrder([job, parts, battery?.part.code, battery?.parallel]) : '',
     short: settles ? 0 : weight * 100 + steps.length,
   }
 }
 
-/** Plain data with its fields in order, so that two that hold the same are written the same. */
-const inOrder = (value: unknown): unknown =>
-  value === null || typeof value !== 'object'
-    ? value
-    : Array.isArray(value)
-      ? value.map(inOrder)
-      : Object.entries(value)
-          .toSorted(([a], [b]) => (a < b ? -1 : 1))
-          .map(([name, own]) => [name, inOrder(own)])
+/** Data that was written before. Jobs of one search share most of their parts. */
+const writtenBefore = new WeakMap<object, string>()
+
+/** Plain, immutable data as text with its fields in order, so that two that hold the same are written the same. */
+function writtenInOrder(value: unknown): string {
+  if (typeof value !== 'object' || value === null) return String(JSON.stringify(value))
+  const before = writtenBefore.get(value)
+  if (before !== undefined) return before
+  const written = Array.isArray(value)
+    ? `[${value.map(writtenInOrder).join()}]`
+    : `{${Object.entries(value)
+        .filter(([, own]) => own !== undefined)
+        .toSorted(([a], [b]) => (a < b ? -1 : 1))
+        .map(([name, own]) => `${JSON.stringify(name)}:${writtenInOrder(own)}`)
+        .join()}}`
+  writtenBefore.set(value, written)
+  return written
+}
 
 /** What answers are compared by, the less the better; an answer that never fills comes after all that do. */
 const measures = {

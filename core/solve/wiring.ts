@@ -10,7 +10,8 @@ import { canTry, joinRemedies, sameRemedy, type RemedyRef } from '#core/remedies
 import { boughtFrom } from '#core/remedies/bought'
 import { resolveRules } from '#core/rules/rules'
 import { factsOf, usualSystem } from '#core/system/system'
-import { AnswerDraft, type AnswerStep } from './draft'
+import { AnswerDraft } from './draft'
+import type { AnswerStep } from './step'
 import type { Plan } from './plan'
 
 /** The wiring of a job with an answer, calculated once for its checks, its steps and its parts. */

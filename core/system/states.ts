@@ -1,30 +1,45 @@
-import type { AnyPart } from '#core/job/document'
-import { partKindIds } from '#core/job/fields'
+import { isEntered } from '#core/job/beginning'
+import { partsOf, type AnyPart, type JobDocument, type PartRef } from '#core/job/document'
+import { partKindIds, type PartKindId } from '#core/job/fields'
 import { ruleIds, type ShopRules } from '#core/rules/rules'
-import { fieldsOfKind, type Facts, type PartFacts } from './facts'
-import type { Slot } from './reads'
+import { fieldsOfKind, type Facts } from './facts'
+import { Slots, type Slot } from './reads'
 
 /** The state of each slot of a job, as a number. Two jobs with the same number in a slot hold the same there. */
 export type SlotStates = Int32Array
 
-/** Numbers the states of the slots of many similar jobs. Parts that jobs share are numbered once. */
+/** The states of the parts of one kind, and where they go. */
+interface KindStates {
+  readonly outline: number
+  readonly parts: readonly { readonly first: Slot; readonly states: Int32Array }[]
+}
+
+/**
+ * Numbers the states of the slots of many similar jobs. Parts and collections that jobs share are numbered once.
+ */
 export class StateNumbers {
+  /** The numbering that facts of these jobs have to be made with. */
+  readonly slots = new Slots()
   private readonly numbers = new Map<unknown, number>()
-  private readonly ofParts = new WeakMap<AnyPart, Int32Array>()
-  private last: { readonly rules: ShopRules; readonly states: Int32Array } | null = null
+  private readonly known = new Map(
+    partKindIds.map((kind) => [
+      kind,
+      { ofHeld: new WeakMap<object, KindStates>(), ofParts: new WeakMap<AnyPart, Int32Array>() },
+    ]),
+  )
   private readonly ofValues = new WeakMap<object, number>()
+  private last: { readonly rules: ShopRules; readonly states: Int32Array } | null = null
 
   /** The states of the slots. Slots of parts that the job does not have are 0. */
-  of(facts: Facts): SlotStates {
-    const { slots, rules, job } = facts
-    // Asking for the parts numbers their slots.
-    const kinds = partKindIds.map((kind) => ({ kind, parts: facts.partsOf(kind) }))
+  of({ rules, job }: Facts): SlotStates {
+    const { slots } = this
+    const kinds = partKindIds.map((kind) => ({ kind, own: this.ofKind(job, kind) }))
     const states = new Int32Array(slots.count)
     states.set(this.ofRules(rules))
     states[slots.head] = this.numberOf(job.job)
-    for (const { kind, parts } of kinds) {
-      states[slots.kind(kind)] = this.numberOf(parts.map(outlineOf))
-      for (const part of parts) states.set(this.ofPart(part), part.firstSlot)
+    for (const { kind, own } of kinds) {
+      states[slots.kind(kind)] = own.outline
+      for (const part of own.parts) states.set(part.states, part.first)
     }
     return states
   }
@@ -38,13 +53,25 @@ export class StateNumbers {
     return states
   }
 
-  private ofPart({ ref: { kind, part } }: PartFacts): Int32Array {
-    const known = this.ofParts.get(part)
+  private ofKind(job: JobDocument, kind: PartKindId): KindStates {
+    const { ofHeld, ofParts } = this.known.get(kind)!
+    const known = ofHeld.get(job[kind])
     if (known) return known
-    const values = part as Readonly<Record<string, unknown>>
-    const states = Int32Array.from(fieldsOfKind(kind), ([name]) => this.numberOfField(values[name]))
-    this.ofParts.set(part, states)
+    const parts = partsOf(job, kind)
+    const states: KindStates = {
+      outline: this.numberOf(parts.map(outlineOf)),
+      parts: parts.map(({ path, part }) => {
+        const own = ofParts.get(part) ?? this.ofFields(kind, part)
+        ofParts.set(part, own)
+        return { first: this.slots.part(path, own.length), states: own }
+      }),
+    }
+    ofHeld.set(job[kind], states)
     return states
+  }
+
+  private ofFields(kind: PartKindId, part: AnyPart): Int32Array {
+    return Int32Array.from(fieldsOfKind(kind), ([name]) => this.numberOfField(part[name]))
   }
 
   /** Most fields are absent. Parts of many jobs hold the same value objects. */
@@ -68,8 +95,11 @@ export class StateNumbers {
   }
 }
 
-/** What a verdict may depend on besides the fields of a part: its id and the parts that it points at, not its name. */
-const outlineOf = ({ ref: { id, part } }: PartFacts): unknown => [id, part.from, part.of]
+/**
+ * What a verdict may depend on besides the fields of a part: its id, the parts that it points at, and whether anything
+ * of it was entered; not its name.
+ */
+const outlineOf = ({ id, part }: PartRef): unknown => [id, part.from, part.of, isEntered(part)]
 
 /** Whether some slots have the states they had. */
 export function areInStates(slots: readonly Slot[], wanted: readonly number[], states: SlotStates): boolean {
