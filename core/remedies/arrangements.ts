@@ -17,12 +17,12 @@ import type { View } from '#core/system/scene'
 import { keepsOwnLead, leftOnOutput } from '#core/system/output'
 import type { System } from '#core/system/system'
 import { sumOf, type Giving } from '#core/system/together'
-import { chargerSizesA, dcdcSizesA, leastSizeA, sizeUnder, type RemedyRef } from './catalogue'
+import { chargerSizesA, dcdcSizesA, leastSizeA, sizeUnder, type RemedyRef, type ValuedRef } from './catalogue'
 
 const isMainsCharger = (unit: ChargeUnit): boolean => 'feeds' in unit
 
 /** A lithium unit in its place, of the largest usual size under a limit. */
-export const replacement = (unit: ChargeUnit, bank: Bank, limitA = bank.wishedA): RemedyRef => ({
+export const replacement = (unit: ChargeUnit, bank: Bank, limitA = bank.wishedA): ValuedRef => ({
   id: 'charger.replace',
   on: unit.$path,
   value: isMainsCharger(unit) ? sizeUnder(limitA, chargerSizesA) : sizeUnder(limitA),
@@ -59,7 +59,7 @@ export function noMoreThan(unit: ChargeUnit, bank: Bank, limitA: number): Remedy
   const smaller = replacement(unit, bank, limitA)
   return [
     ...(unit.currentLimit === 'adjustable' && limitA >= 1 ? [limit] : []),
-    smaller.value! <= limitA ? smaller : { id: 'battery.other', on: 'candidate' },
+    smaller.value <= limitA ? smaller : { id: 'battery.other', on: 'candidate' },
   ]
 }
 
@@ -75,7 +75,7 @@ export const runningSignal = (
  * A DC-DC in place of the link, sized so that neither the battery nor the alternator is asked for more than
  * it may give.
  */
-export function addDcdc(lane: AlternatorLane, system: System, mostA = system.bank.wishedA): RemedyRef {
+export function addDcdc(lane: AlternatorLane, system: System, mostA = system.bank.wishedA): ValuedRef {
   const { bank, rules } = system
   const budgetA = dcdcOutputA(lane, sureBudgetA(lane.alternator, rules), bank.middleV, system)
   return {
@@ -124,7 +124,7 @@ export function holdBack(lane: AlternatorLane, system: System, mostA = system.ba
   const { bank, rules } = system
   const { alternator, link } = lane
   const dcdc = addDcdc(lane, system, mostA)
-  const dcdcFits = dcdc.value! <= mostA
+  const dcdcFits = dcdc.value <= mostA
   if (alternator.regulator === 'computer' || Number(alternator.nominalV) !== bank.nominalV)
     return dcdcFits ? [dcdc] : [{ id: 'battery.other', on: 'candidate' }]
   const chargeA = Math.max(1, Math.floor(Math.min(mostA, sureBudgetA(alternator, rules))))

@@ -19,6 +19,8 @@ export interface RemedyRef extends RemedyOrder {
   readonly id: RemedyId
 }
 
+export type ValuedRef = RemedyRef & { readonly value: number }
+
 /** All that is known of a remedy. */
 export const remedyOf = ({ id }: RemedyRef): Remedy => remedyCatalogue[id]
 
@@ -36,10 +38,9 @@ export const sameRemedy = (x: RemedyRef, y: RemedyRef): boolean => x.id === y.id
 /** Whether a remedy meets another of its kind on the same part besides. */
 function meetsBoth(ref: RemedyRef, known: RemedyRef): boolean {
   const { smallerMeetsBoth, largerMeetsBoth } = remedyOf(ref)
-  return (
-    (smallerMeetsBoth === true && ref.value! < known.value!) ||
-    (largerMeetsBoth === true && ref.value! > known.value!)
-  )
+  const [value, other] = [ref.value, known.value]
+  if (value === undefined || other === undefined) return false
+  return (smallerMeetsBoth === true && value < other) || (largerMeetsBoth === true && value > other)
 }
 
 /**
@@ -96,7 +97,7 @@ export function joinRemedies(refs: readonly RemedyRef[]): RemedyRef[] {
 export function applyRemedy(job: JobDocument, ref: RemedyRef): JobDocument {
   const { effect } = remedyOf(ref)
   if (!effect) throw new Error(`${ref.id} changes nothing that can be tried`)
-  return effect(job, ref)
+  return effect(ref, job)
 }
 
 /** Sizes in which DC-DC units and solar controllers are made, A. */

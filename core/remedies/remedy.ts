@@ -15,6 +15,21 @@ export interface RemedyOrder {
   readonly values?: Readonly<Record<string, number | string>>
 }
 
+/** A remedy asked for with a value. */
+export type ValuedOrder = RemedyOrder & { readonly value: number }
+
+/**
+ * What a remedy does with its value.
+ * @throws where it is asked for without one
+ */
+export const valued =
+  <Rest extends readonly unknown[], T>(work: (order: ValuedOrder, ...rest: Rest) => T) =>
+  (order: RemedyOrder, ...rest: Rest): T => {
+    const { value } = order
+    if (value === undefined) throw new Error(`A remedy on ${order.on} was asked for without its value`)
+    return work({ ...order, value }, ...rest)
+  }
+
 /**
  * One way of carrying a remedy out: what is bought, and what its data sheet then says of the part of the job.
  */
@@ -52,7 +67,7 @@ export interface Remedy {
   readonly takes: string
   readonly hours: number
   /** The job with the remedy applied; null for one that changes nothing that is surveyed. */
-  readonly effect: ((job: JobDocument, order: RemedyOrder) => JobDocument) | null
+  readonly effect: ((order: RemedyOrder, job: JobDocument) => JobDocument) | null
   /**
    * What is bought for it: from the shelf, or a thing no shelf of this trade lists, by its name. Nothing
    * where it takes no part.
@@ -87,7 +102,7 @@ export const assumed = (value: number | string): Known<number | string> => ({ va
 /** Sets fields of the remedy's part. */
 export const set =
   (values: (order: RemedyOrder) => Readonly<Record<string, number | string>>) =>
-  (job: JobDocument, order: RemedyOrder): JobDocument =>
+  (order: RemedyOrder, job: JobDocument): JobDocument =>
     withFields(
       job,
       order.on,
@@ -95,7 +110,7 @@ export const set =
     )
 
 /** Sets one field to the value of the remedy. */
-export const setValue = (field: string) => set(({ value }) => ({ [field]: value! }))
+export const setValue = (field: string) => set(valued(({ value }) => ({ [field]: value })))
 
 /** What a charging unit is set to for lithium. */
 export const lithiumStages = {

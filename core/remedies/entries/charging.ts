@@ -1,7 +1,7 @@
 import { joinText } from '#core/units/format'
 import { partAt, withField, type JobDocument, type PartPath } from '#core/job/document'
 import type { Known } from '#core/job/fields'
-import { assumed, lithiumStages, set, setValue, type Remedy } from '../remedy'
+import { assumed, lithiumStages, set, setValue, type Remedy, valued } from '../remedy'
 import { controller, unitInPlace } from '../wants'
 
 const minutes = (count: number): number => count / 60
@@ -17,14 +17,14 @@ export const charging = {
   },
   'charger.set-equalise': {
     kind: 'setting',
-    label: ({ value }, q) => `Set its equalise stage to ${q(value!, 'V')}`,
+    label: valued(({ value }, q) => `Set its equalise stage to ${q(value, 'V')}`),
     takes: 'setting, no part',
     hours: minutes(10),
     effect: setValue('equaliseV'),
   },
   'charger.set-absorption': {
     kind: 'setting',
-    label: ({ value }, q) => `Set absorption to ${q(value!, 'V')}`,
+    label: valued(({ value }, q) => `Set absorption to ${q(value, 'V')}`),
     takes: 'setting, no part',
     hours: minutes(5),
     effect: setValue('absorptionV'),
@@ -34,12 +34,13 @@ export const charging = {
     kind: 'setting',
     takes: 'setting, no part',
     hours: minutes(10),
-    label: ({ value, values }, q) =>
+    label: valued(({ value, values }, q) =>
       joinText(
-        `Set absorption to ${q(value!, 'V')}, float `,
+        `Set absorption to ${q(value, 'V')}, float `,
         typeof values?.floatV === 'number' ? `to ${q(values.floatV, 'V')}` : 'off',
       ),
-    effect: set(({ values }) => values!),
+    ),
+    effect: set(({ values = {} }) => values),
   },
   'charger.make-good': {
     kind: 'part',
@@ -61,7 +62,7 @@ export const charging = {
     label: () => 'Set its lithium profile',
     takes: 'setting, no part; measure it afterwards',
     hours: minutes(10),
-    effect: set(({ value }) => ({ ...lithiumStages, absorptionV: value! })),
+    effect: set(valued(({ value }) => ({ ...lithiumStages, absorptionV: value }))),
   },
   'charger.float-off': {
     kind: 'setting',
@@ -72,7 +73,7 @@ export const charging = {
   },
   'charger.set-float': {
     kind: 'setting',
-    label: ({ value }, q) => `Set float to ${q(value!, 'V')}`,
+    label: valued(({ value }, q) => `Set float to ${q(value, 'V')}`),
     takes: 'setting, no part',
     hours: minutes(5),
     effect: setValue('floatV'),
@@ -87,7 +88,7 @@ export const charging = {
   },
   'charger.limit-current': {
     kind: 'setting',
-    label: ({ value }, q) => `Set its current limit to ${q(value!, 'A')}`,
+    label: valued(({ value }, q) => `Set its current limit to ${q(value, 'A')}`),
     takes: 'setting, no part',
     hours: minutes(5),
     effect: setValue('ratedA'),
@@ -96,10 +97,10 @@ export const charging = {
   },
   'charger.replace': {
     kind: 'part',
-    label: ({ value }, q) => `Replace it with a lithium unit of ${q(value!, 'A')}`,
+    label: valued(({ value }, q) => `Replace it with a lithium unit of ${q(value, 'A')}`),
     takes: '1 part',
     hours: 1.5,
-    effect: set(({ value, values }) => ({ ...lithiumStages, ...values, ratedA: value! })),
+    effect: set(valued(({ value, values }) => ({ ...lithiumStages, ...values, ratedA: value }))),
     wants: unitInPlace,
     arrangement: true,
     smallerMeetsBoth: true,
@@ -123,7 +124,7 @@ export const charging = {
   },
   'solar.string-fuses': {
     kind: 'part',
-    label: ({ value }, q) => `Fit a ${q(value!, 'A')} fuse in each string of panels`,
+    label: valued(({ value }, q) => `Fit a ${q(value, 'A')} fuse in each string of panels`),
     takes: '1 fuse and its holder a string',
     hours: 1,
     effect: set(() => ({ stringFuses: 'yes' })),
@@ -134,11 +135,11 @@ export const charging = {
     label: () => 'Wire the panels in parallel',
     takes: 'connectors',
     hours: 1,
-    effect: (job, { on }) => panelsInParallel(job, on),
+    effect: ({ on }, job) => panelsInParallel(job, on),
   },
   'solar.controller': {
     kind: 'part',
-    label: ({ value }, q) => `Fit a controller for ${q(value!, 'V')} of panels or more`,
+    label: valued(({ value }, q) => `Fit a controller for ${q(value, 'V')} of panels or more`),
     takes: '1 part',
     hours: 1.5,
     effect: setValue('maxPvV'),
@@ -146,7 +147,7 @@ export const charging = {
   },
   'solar.larger': {
     kind: 'part',
-    label: ({ value }, q) => `Fit a controller of ${q(value!, 'A')}`,
+    label: valued(({ value }, q) => `Fit a controller of ${q(value, 'A')}`),
     takes: '1 part',
     hours: 1.5,
     effect: setValue('ratedA'),
@@ -162,7 +163,7 @@ export const charging = {
   },
   'source.regulator': {
     kind: 'part',
-    label: ({ value }, q) => `Set its regulator to ${q(value!, 'V')}`,
+    label: valued(({ value }, q) => `Set its regulator to ${q(value, 'V')}`),
     takes: 'setting or 1 part',
     hours: 1,
     effect: setValue('regulatorV'),
@@ -170,7 +171,7 @@ export const charging = {
   },
   'use.charge-more': {
     kind: 'paper',
-    label: ({ value }, q) => `Add ${q(value!, 'Ah')} of charge a day: solar, driving or a generator`,
+    label: valued(({ value }, q) => `Add ${q(value, 'Ah')} of charge a day: solar, driving or a generator`),
     takes: 'see the paths',
     hours: 0,
     effect: null,

@@ -9,7 +9,16 @@ import {
 } from '#core/job/document'
 import type { ListedPart } from '#core/job/specified'
 import { batteries, cableByTheMetre, listed, unlisted } from '../listed'
-import { assumed, set, setValue, type Remedy, type RemedyOrder, type Supply } from '../remedy'
+import {
+  assumed,
+  set,
+  setValue,
+  type Remedy,
+  type RemedyOrder,
+  type Supply,
+  valued,
+  type ValuedOrder,
+} from '../remedy'
 import type { ShelfPart } from '#core/shelf/kinds'
 import type { Known } from '#core/job/fields'
 import { highestChargeV } from '#core/wiring/charge-voltage'
@@ -48,11 +57,11 @@ export const fitting = {
     label: () => 'Disconnect it for the lay-up',
     takes: onPaper,
     hours: 0,
-    effect: (job) => ({ ...job, rules: { ...job.rules, layupSchool: 'rest' } }),
+    effect: (_order, job) => ({ ...job, rules: { ...job.rules, layupSchool: 'rest' } }),
   },
   'layup.top-up': {
     kind: 'paper',
-    label: ({ value }, q) => `Check it and top it up every ${q(value!, 'weeks')}`,
+    label: valued(({ value }, q) => `Check it and top it up every ${q(value, 'weeks')}`),
     takes: onPaper,
     hours: 0,
     effect: setValue('layupWeeks'),
@@ -67,7 +76,7 @@ export const fitting = {
   },
   'place.cooler': {
     kind: 'place',
-    label: ({ value }, q) => `Move the battery to a place that stays below ${q(value!, '°C')}`,
+    label: valued(({ value }, q) => `Move the battery to a place that stays below ${q(value, '°C')}`),
     takes: byFloor,
     hours: 3,
     effect: setValue('hottestC'),
@@ -83,8 +92,9 @@ export const fitting = {
   },
   'place.carry': {
     kind: 'place',
-    label: ({ value }, q) =>
-      `Fit a tray or floor that carries ${q(value!, 'kg')}, or get the maker’s confirmation`,
+    label: valued(
+      ({ value }, q) => `Fit a tray or floor that carries ${q(value, 'kg')}, or get the maker’s confirmation`,
+    ),
     takes: 'by survey',
     hours: 3,
     effect: setValue('loadLimitKg'),
@@ -95,7 +105,7 @@ export const fitting = {
     label: () => 'Fit a shunt monitor with an alarm in the main negative',
     takes: '1 part',
     hours: 1.5,
-    effect: (job, { on, replaces = [] }) => replaces.reduce(withoutPart, watched(job, on)),
+    effect: ({ on, replaces = [] }, job) => replaces.reduce(withoutPart, watched(job, on)),
     wants: shuntMonitor,
     monitors: true,
   },
@@ -104,7 +114,7 @@ export const fitting = {
     label: () => 'Replace it with a shunt monitor that has an alarm',
     takes: '1 part',
     hours: 1.5,
-    effect: (job, { on }) => withoutPart(watched(job, 'use'), on),
+    effect: ({ on }, job) => withoutPart(watched(job, 'use'), on),
     wants: shuntMonitor,
     monitors: true,
   },
@@ -118,43 +128,43 @@ export const fitting = {
   },
   'fuse.main': {
     kind: 'part',
-    label: ({ value }, q) => `Fit fuses that interrupt ${q(value!, 'A')} or more`,
+    label: valued(({ value }, q) => `Fit fuses that interrupt ${q(value, 'A')} or more`),
     takes: '1 part a cable',
     hours: 1,
-    effect: (job, { value }) => sternerFuses(job, value!),
-    supply: ({ value }, job, shelf) => ({ parts: sternerFuseParts(value!, job, shelf), values: {} }),
+    effect: valued(({ value }, job) => sternerFuses(job, value)),
+    supply: valued(({ value }, job, shelf) => ({ parts: sternerFuseParts(value, job, shelf), values: {} })),
   },
   'fuse.size': {
     kind: 'part',
-    label: ({ value, values }, q) => fuseLabel(value!, values?.fuseKind, q),
+    label: valued(({ value, values }, q) => fuseLabel(value, values?.fuseKind, q)),
     takes: '1 part',
     hours: 0.5,
-    effect: fused,
+    effect: valued(fused),
     wants: fuseOfSize,
   },
   'fuse.far-end': {
     kind: 'part',
-    label: ({ value, values }, q) => `${fuseLabel(value!, values?.fuseKind, q)} at the far end too`,
+    label: valued(({ value, values }, q) => `${fuseLabel(value, values?.fuseKind, q)} at the far end too`),
     takes: '1 part and its holder',
     hours: 1,
-    effect: farFuse,
+    effect: valued(farFuse),
     wants: fuseOfSize,
   },
   'plug.larger': {
     kind: 'part',
-    label: ({ value }, q) => `Fit a plug and socket rated for ${q(value!, 'A')}`,
+    label: valued(({ value }, q) => `Fit a plug and socket rated for ${q(value, 'A')}`),
     takes: '1 pair',
     hours: 1,
-    effect: set(({ value, values }) => ({ connectorA: value!, ...values })),
+    effect: set(valued(({ value, values }) => ({ connectorA: value, ...values }))),
     wants: largerPlug,
   },
   'cable.thicker': {
     kind: 'wiring',
-    label: ({ value }, q) => `Fit a cable of ${q(value!, 'mm²')}`,
+    label: valued(({ value }, q) => `Fit a cable of ${q(value, 'mm²')}`),
     takes: 'cable by the metre',
     hours: 2,
-    effect: set(({ value, values }) => ({ areaMm2: value!, ...values })),
-    supply: ({ on, value }, job, shelf) => cableFor(job, on, value!, shelf),
+    effect: set(valued(({ value, values }) => ({ areaMm2: value, ...values }))),
+    supply: valued(({ on, value }, job, shelf) => cableFor(job, on, value, shelf)),
     largerMeetsBoth: true,
   },
   'mixed.replace': {
@@ -180,12 +190,13 @@ export const fitting = {
       'Fit a charge stop, a discharge stop and a switch for each battery, and keep only healthy lead-acid batteries',
     takes: '4 parts',
     hours: 4,
-    effect: (job, order) =>
+    effect: valued((order, job) =>
       withField(
-        set(() => ({ chargeStop: 'yes', isolators: 'yes' }))(job, order),
+        set(() => ({ chargeStop: 'yes', isolators: 'yes' }))(order, job),
         'houseBank/restedV',
-        assumed(order.value!),
+        assumed(order.value),
       ),
+    ),
     wants: remoteSwitches,
     arrangement: true,
   },
@@ -194,7 +205,7 @@ export const fitting = {
     label: () => 'Fit a healthy lead-acid battery of the same size',
     takes: '1 part',
     hours: 1,
-    effect: freshLead,
+    effect: valued(freshLead),
     wants: 'Lead-acid battery',
   },
   'battery.keep-lead': {
@@ -214,10 +225,10 @@ export const fitting = {
     largerMeetsBoth: true,
     arrangement: true,
     namesAnswer: true,
-    supply: ({ value }, job, shelf) => ({
-      parts: batteries(job, shelf, Math.max(0, value! - (job.candidate.parallel?.value ?? 1))),
+    supply: valued(({ value }, job, shelf) => ({
+      parts: batteries(job, shelf, Math.max(0, value - (job.candidate.parallel?.value ?? 1))),
       values: {},
-    }),
+    })),
   },
   'battery.other': {
     kind: 'part',
@@ -228,12 +239,12 @@ export const fitting = {
   },
   'inverter.replace': {
     kind: 'part',
-    label: ({ value }, q) => `Fit an inverter of ${q(value!, 'W')} for this voltage`,
+    label: valued(({ value }, q) => `Fit an inverter of ${q(value, 'W')} for this voltage`),
     takes: '1 part',
     hours: 2,
-    effect: (job, { on, values }) =>
+    effect: ({ on, values }, job) =>
       withField(
-        withField(job, `${on}/nominalV`, assumed(String(values!.nominalV))),
+        withField(job, `${on}/nominalV`, assumed(String(values?.nominalV))),
         `${on}/cutOffV`,
         undefined,
       ),
@@ -241,15 +252,17 @@ export const fitting = {
   },
   'load.converter': {
     kind: 'part',
-    label: ({ value, values }, q) =>
-      `Feed it through a converter to ${String(values!.madeForV)} V for ${q(value!, 'A')}`,
+    label: valued(
+      ({ value, values }, q) =>
+        `Feed it through a converter to ${String(values?.madeForV)} V for ${q(value, 'A')}`,
+    ),
     takes: '1 part',
     hours: 1,
-    effect: (job, { on, values }) =>
+    effect: ({ on, values }, job) =>
       withField(
         withField(job, `${on}/nominalV`, assumed('same')),
         `${on}/amps`,
-        assumed(Number(values!.drawsA)),
+        assumed(Number(values?.drawsA)),
       ),
     wants: 'Converter',
   },
@@ -270,32 +283,31 @@ export const fitting = {
   },
   'inverter.limit': {
     kind: 'setting',
-    label: ({ value }, q) => `Limit the inverters to ${q(value!, 'W')} in total`,
+    label: valued(({ value }, q) => `Limit the inverters to ${q(value, 'W')} in total`),
     takes: 'setting or a smaller inverter',
     hours: 0.5,
-    effect: (job, { value }) => limitInverters(job, value!),
+    effect: valued(({ value }, job) => limitInverters(job, value)),
     namesAnswer: true,
   },
 } as const satisfies Record<string, Remedy>
 
 /** The battery in a warmer place: outside it stays as cold as it was. */
-function warmed(job: JobDocument, order: RemedyOrder): JobDocument {
+function warmed(order: RemedyOrder, job: JobDocument): JobDocument {
   const known = [job.place.coldestC?.value, job.place.outsideC?.value].filter((celsius) => celsius != null)
-  const moved = setValue('coldestC')(job, order)
+  const moved = setValue('coldestC')(order, job)
   return known.length === 0 ? moved : withField(moved, 'place/outsideC', assumed(Math.min(...known)))
 }
 
-function freshLead(job: JobDocument, { value }: RemedyOrder): JobDocument {
+function freshLead({ value }: ValuedOrder, job: JobDocument): JobDocument {
   const asNew = withField(withField(job, 'houseBank/ageYears', assumed(0)), 'houseBank/testedAh', undefined)
-  return withField(asNew, 'houseBank/restedV', assumed(value!))
+  return withField(asNew, 'houseBank/restedV', assumed(value))
 }
 
 const watched = (job: JobDocument, use: PartPath): JobDocument =>
-  set(() => ({ monitor: 'shunt', warns: 'yes' }))(job, { on: use })
+  set(() => ({ monitor: 'shunt', warns: 'yes' }))({ on: use }, job)
 
 /** A cable with a fuse of a rating, and none larger at its far end. */
-function fused(job: JobDocument, { on: path, value, values }: RemedyOrder): JobDocument {
-  const amps = value!
+function fused({ on: path, value: amps, values }: ValuedOrder, job: JobDocument): JobDocument {
   const far = (partAt(job, path)?.part as Readonly<Record<string, Known<number> | undefined>>).farFuseA
   const near = withField(job, `${path}/fuseA`, assumed(amps))
   const sized =
@@ -308,11 +320,11 @@ const withFuseKind = (job: JobDocument, path: PartPath, family: string | number)
   withField(withField(job, `${path}/fuseKind`, assumed(family)), `${path}/fuseAicA`, undefined)
 
 /** A fuse at the far end of a cable, of the kind of the near one. */
-function farFuse(job: JobDocument, { on, value, values }: RemedyOrder): JobDocument {
+function farFuse({ on, value, values }: ValuedOrder, job: JobDocument): JobDocument {
   const near = (partAt(job, on)?.part as Readonly<Record<string, Known<string> | undefined>>).fuseKind
   const family = values?.fuseKind ?? (near?.value === 'none' ? undefined : near?.value) ?? 'anl'
   const kind = withField(job, `${on}/farFuseKind`, assumed(family))
-  return withField(kind, `${on}/farFuseA`, assumed(value!))
+  return withField(kind, `${on}/farFuseA`, assumed(value))
 }
 
 /** Cable of a size for a run that is there, its return too where that is cable. */

@@ -9,7 +9,16 @@ import {
   type JobDocument,
 } from '#core/job/document'
 import { cableByTheMetre } from '../listed'
-import { assumed, lithiumStages, set, setValue, type Remedy, type RemedyOrder } from '../remedy'
+import {
+  assumed,
+  lithiumStages,
+  set,
+  setValue,
+  type Remedy,
+  type RemedyOrder,
+  valued,
+  type ValuedOrder,
+} from '../remedy'
 import {
   dcdcForVoltages,
   lowInputDcdc,
@@ -26,7 +35,7 @@ import {
 export const linking = {
   'alternator.set-regulator': {
     kind: 'setting',
-    label: ({ value }, q) => `Set the regulator to ${q(value!, 'V')}`,
+    label: valued(({ value }, q) => `Set the regulator to ${q(value, 'V')}`),
     takes: 'setting',
     hours: 0.25,
     effect: setValue('regulatorV'),
@@ -34,19 +43,20 @@ export const linking = {
   },
   'alternator.external-regulator': {
     kind: 'part',
-    label: ({ value }, q) => `Fit an external regulator set to ${q(value!, 'V')}`,
+    label: valued(({ value }, q) => `Fit an external regulator set to ${q(value, 'V')}`),
     takes: '1 part with temperature sensor',
     hours: 4,
-    effect: set(({ value }) => ({ regulator: 'external', regulatorV: value! })),
+    effect: set(valued(({ value }) => ({ regulator: 'external', regulatorV: value }))),
     wants: regulator('External regulator', false),
   },
   'alternator.limit-current': {
     kind: 'part',
-    label: ({ value }, q) =>
-      `Fit an external regulator with a temperature sensor, limited to ${q(value!, 'A')}`,
+    label: valued(
+      ({ value }, q) => `Fit an external regulator with a temperature sensor, limited to ${q(value, 'A')}`,
+    ),
     takes: '1 part',
     hours: 4,
-    effect: set(({ value }) => ({ limitA: value!, regulator: 'external', fieldWire: 'sensor' })),
+    effect: set(valued(({ value }) => ({ limitA: value, regulator: 'external', fieldWire: 'sensor' }))),
     wants: regulator('External regulator with a temperature sensor', true),
     adjusts: 'limitA',
     arrangement: true,
@@ -69,10 +79,10 @@ export const linking = {
   },
   'link.duty': {
     kind: 'part',
-    label: ({ value }, q) => `Fit a duty-cycling relay that opens above ${q(value!, 'A')}`,
+    label: valued(({ value }, q) => `Fit a duty-cycling relay that opens above ${q(value, 'A')}`),
     takes: '1 part',
     hours: 2,
-    effect: set(({ value }) => ({ kind: 'duty', opensAboveA: value!, offTimeS: 60 })),
+    effect: set(valued(({ value }) => ({ kind: 'duty', opensAboveA: value, offTimeS: 60 }))),
     wants: relay(
       'Duty-cycling relay',
       (part, { value = 0 }) => is(part, 'kind', 'duty') && numberOf(part, 'opensAboveA') <= value * 1.3,
@@ -85,11 +95,11 @@ export const linking = {
   },
   'link.cable': {
     kind: 'wiring',
-    label: ({ value }, q) => `Add cable resistance: ${q(value!, 'm')} of 25 mm² one way in total`,
+    label: valued(({ value }, q) => `Add cable resistance: ${q(value, 'm')} of 25 mm² one way in total`),
     takes: 'cable by the metre',
     hours: 2,
-    effect: resistanceCable,
-    supply: ({ value }, _job, shelf) => cableByTheMetre(resistanceMm2, value! * 2, shelf),
+    effect: valued(resistanceCable),
+    supply: valued(({ value }, _job, shelf) => cableByTheMetre(resistanceMm2, value * 2, shelf)),
     arrangement: true,
     needlessWithDcdc: true,
   },
@@ -104,7 +114,7 @@ export const linking = {
   },
   'link.larger': {
     kind: 'part',
-    label: ({ value }, q) => `Fit a relay, isolator or switch of ${q(value!, 'A')}`,
+    label: valued(({ value }, q) => `Fit a relay, isolator or switch of ${q(value, 'A')}`),
     takes: '1 part',
     hours: 1,
     effect: setValue('relayA'),
@@ -113,7 +123,7 @@ export const linking = {
   },
   'link.low-loss-isolator': {
     kind: 'part',
-    label: ({ value }, q) => `Fit a low-loss isolator (${q(value!, 'V')} drop)`,
+    label: valued(({ value }, q) => `Fit a low-loss isolator (${q(value, 'V')} drop)`),
     takes: '1 part',
     hours: 1,
     effect: setValue('dropV'),
@@ -136,18 +146,21 @@ export const linking = {
     kind: 'part',
     takes: '1 part',
     hours: 3,
-    label: ({ value, values }, q) =>
+    label: valued(({ value, values }, q) =>
       joinText(
-        `Fit a DC-DC charger of ${q(value!, 'A')} `,
+        `Fit a DC-DC charger of ${q(value, 'A')} `,
         values?.signal === 'voltage' ? 'that starts on voltage' : 'on an ignition signal',
       ),
-    effect: set(({ value, values }) => ({
-      ...lithiumStages,
-      signal: 'wire',
-      ...values,
-      kind: 'dcdc',
-      ratedA: value!,
-    })),
+    ),
+    effect: set(
+      valued(({ value, values }) => ({
+        ...lithiumStages,
+        signal: 'wire',
+        ...values,
+        kind: 'dcdc',
+        ratedA: value,
+      })),
+    ),
     wants: sizedDcdc,
     arrangement: true,
     smallerMeetsBoth: true,
@@ -161,7 +174,7 @@ export const linking = {
   },
   'dcdc.lower-input': {
     kind: 'part',
-    label: ({ value }, q) => `Fit a DC-DC charger that runs down to ${q(value!, 'V')}`,
+    label: valued(({ value }, q) => `Fit a DC-DC charger that runs down to ${q(value, 'V')}`),
     takes: '1 part',
     hours: 2,
     effect: setValue('lowestInputV'),
@@ -180,7 +193,7 @@ export const linking = {
     label: ({ values }) => `Fit a DC-DC charger made for ${values?.inputV} V in, ${values?.outputV} V out`,
     takes: '1 part',
     hours: 2,
-    effect: set(({ values }) => values!),
+    effect: set(({ values = {} }) => values),
     wants: dcdcForVoltages,
   },
   'dcdc.isolated': {
@@ -225,10 +238,10 @@ export const linking = {
 } as const satisfies Record<string, Remedy>
 
 /** A lead battery on an alternator; a bank that hung straight on it is joined by a solenoid then. */
-function keepLead(job: JobDocument, order: RemedyOrder): JobDocument {
+function keepLead(order: RemedyOrder, job: JobDocument): JobDocument {
   const { on } = order
   const own = { present: 'yes', chemistry: 'flooded', jumpSwitch: 'no' }
-  const kept = set(({ values }) => ({ ...own, ...values }))(job, order)
+  const kept = set(({ values }) => ({ ...own, ...values }))(order, job)
   const of = partAt(job, on)?.part.from
   return partsOf(kept, 'links')
     .filter(({ part }) => part.from === of && valueOf(part, 'kind') === 'direct')
@@ -238,12 +251,12 @@ function keepLead(job: JobDocument, order: RemedyOrder): JobDocument {
 const resistanceMm2 = 25
 
 /** All of a link's cable as one run of 25 mm² with a fuse, of a length that holds the current down. */
-function resistanceCable(job: JobDocument, { on, value }: RemedyOrder): JobDocument {
+function resistanceCable({ on, value }: ValuedOrder, job: JobDocument): JobDocument {
   const others = partsOf(job, 'conductors')
     .filter((cable) => cable.part.of === on)
     .reduce((next, cable) => withoutPart(next, cable.path), job)
   const values = {
-    lengthM: value!,
+    lengthM: value,
     areaMm2: resistanceMm2,
     insulationC: '105',
     fuseKind: 'class-t',

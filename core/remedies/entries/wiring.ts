@@ -1,6 +1,6 @@
 import { loadStop } from '#core/wiring/propose/bars'
 import { fuseLabel } from '../fuse-label'
-import { set, setValue, type Remedy } from '../remedy'
+import { set, setValue, type Remedy, valued } from '../remedy'
 
 /** What is left out at a place of the plan, as it is called. */
 function proposedThere(on: string): string {
@@ -12,11 +12,13 @@ function proposedThere(on: string): string {
 export const wiring = {
   'run.thicker': {
     kind: 'wiring',
-    label: ({ value, values }, q) =>
-      `Replace this run with ${values?.count ? `${values.count} × ` : ''}${q(value!, 'mm²')} cable`,
+    label: valued(
+      ({ value, values }, q) =>
+        `Replace this run with ${values?.count ? `${values.count} × ` : ''}${q(value, 'mm²')} cable`,
+    ),
     takes: 'cable by the metre',
     hours: 1,
-    effect: set(({ value, values }) => ({ areaMm2: value!, ...values })),
+    effect: set(valued(({ value, values }) => ({ areaMm2: value, ...values }))),
     wants: 'Cable by the metre',
     largerMeetsBoth: true,
   },
@@ -37,10 +39,10 @@ export const wiring = {
   },
   'fitting.fuse': {
     kind: 'part',
-    label: ({ value, values }, q) => fuseLabel(value!, values?.family, q),
+    label: valued(({ value, values }, q) => fuseLabel(value, values?.family, q)),
     takes: '1 part and its holder',
     hours: 0.5,
-    effect: set(({ value, values }) => ({ ratedA: value!, ...values })),
+    effect: set(valued(({ value, values }) => ({ ratedA: value, ...values }))),
     wants: 'Fuse and holder',
   },
   'fitting.add': {
@@ -60,7 +62,7 @@ export const wiring = {
   },
   'fitting.larger': {
     kind: 'part',
-    label: ({ value }, q) => `Fit one rated for ${q(value!, 'A')}`,
+    label: valued(({ value }, q) => `Fit one rated for ${q(value, 'A')}`),
     takes: '1 part',
     hours: 0.5,
     effect: setValue('ratedA'),
@@ -68,7 +70,7 @@ export const wiring = {
   },
   'fitting.nearer': {
     kind: 'wiring',
-    label: ({ value }, q) => `Move the fuse to within ${q(value!, 'mm')} of its source`,
+    label: valued(({ value }, q) => `Move the fuse to within ${q(value, 'mm')} of its source`),
     takes: 'a holder and lugs',
     hours: 0.5,
     effect: setValue('distanceMm'),
@@ -78,7 +80,7 @@ export const wiring = {
     label: () => 'Fit equal leads from each battery to one post for each pole',
     takes: 'two posts and equal leads',
     hours: 1.5,
-    effect: (job) => set(() => ({ layout: 'busbar' }))(job, { on: 'candidate' }),
+    effect: (_order, job) => set(() => ({ layout: 'busbar' }))({ on: 'candidate' }, job),
     wants: 'Posts and equal leads',
   },
 } as const satisfies Record<string, Remedy>
