@@ -1,3 +1,4 @@
+import { entryOf } from '#core/collections/held'
 import type { JobDocument, PartPath } from '#core/job/document'
 import type { RuleOverrides } from '#core/rules/rules'
 import type { Facts } from '#core/system/facts'
@@ -41,7 +42,7 @@ function questionsAbout(system: System, isWanted: (check: AnyCheck) => boolean):
   const pathsOf = new Map(kinds.map((kind) => [kind, subjectsOf[kind](system).map(({ path }) => path)]))
   return allChecks
     .filter(isWanted)
-    .flatMap((check) => pathsOf.get(check.about)!.map((on, place) => ({ check, place, on })))
+    .flatMap((check) => entryOf(pathsOf, check.about).map((on, place) => ({ check, place, on })))
 }
 const isOfWiring = ({ id }: AnyCheck): boolean => id.startsWith('wiring.')
 

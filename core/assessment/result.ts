@@ -1,3 +1,4 @@
+import { elementAt } from '#core/collections/held'
 import {
   fieldAt,
   partAt,
@@ -244,7 +245,7 @@ function effortOf({ takesTime }: AnyCheck, { facts, reads }: Inquiry): Effort {
     sources += facts.partsOf(kind).length
   }
   const crowd = sources > manySources ? 2 : sources > usualSources ? 1 : 0
-  return efforts[Math.min(2, crowd + (takesTime ? 1 : 0))]!
+  return elementAt(efforts, Math.min(2, crowd + (takesTime ? 1 : 0)))
 }
 
 /**

@@ -1,3 +1,4 @@
+import { elementAt } from '#core/collections/held'
 import type { FieldPath } from '#core/job/document'
 import { partKindIds, type Range } from '#core/job/fields'
 import type { Facts } from '#core/system/facts'
@@ -24,7 +25,7 @@ function oddValues(facts: Facts, reads: Reads): OddValue[] {
         const [least, most] = facts.plausible(part, index, reads)
         const farOut = Math.max(least - value, value - most) / Math.max(most - least, 1e-9)
         const words = `${part.name}: ${field.label.toLowerCase()} ${facts.q(value, field.unit)}`
-        return farOut > 0 ? [{ path: part.paths[index]!, words, usual: [least, most], farOut }] : []
+        return farOut > 0 ? [{ path: elementAt(part.paths, index), words, usual: [least, most], farOut }] : []
       }),
     ),
   )

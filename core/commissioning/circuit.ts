@@ -1,3 +1,4 @@
+import { fieldOf } from '#core/collections/held'
 import type { Circuit, Element, Resistor } from '#core/circuit/circuit'
 import { Circuits, openOhm, wholeOf } from '#core/wiring/circuits'
 import { elementsOf } from '#core/wiring/elements'
@@ -92,7 +93,7 @@ function networkIn(rig: Rig, state: TestState): Network {
 function unitIn(unit: WiringUnit, rig: Rig, { doing }: TestState): WiringUnit {
   if (doing.kind !== 'absorbing' && doing.kind !== 'floating') return unit
   if (unit.kind === 'battery' && unit.serves === 'house')
-    return nearlyFull(unit, rig.tailA[doing.source]!, rig.nominalV / 12)
+    return nearlyFull(unit, fieldOf(rig.tailA, doing.source), rig.nominalV / 12)
   if (unit.kind !== 'source' || unit.id !== doing.source || doing.kind !== 'floating') return unit
   return { ...unit, setV: rig.charging[unit.id]?.floatV ?? unit.setV }
 }

@@ -1,3 +1,4 @@
+import { fieldOf } from '#core/collections/held'
 import { conductorsOhm } from '#core/wiring/run-ohm'
 import type { ValueSource, Run, WiringUnit } from '#core/wiring/network'
 import type { Rig } from './rig'
@@ -149,14 +150,14 @@ export function movedRig(rig: Rig, parameter: Parameter, deviations: number): Ri
         },
       }
     case 'heat': {
-      const heat = rig.heat[parameter.unit]!
+      const heat = fieldOf(rig.heat, parameter.unit)
       return {
         ...rig,
         heat: { ...rig.heat, [parameter.unit]: { ...heat, [parameter.field]: heat[parameter.field] + by } },
       }
     }
     case 'panels': {
-      const own = rig.panels[parameter.unit]!
+      const own = fieldOf(rig.panels, parameter.unit)
       const openV = own.openV + by * Math.sign(own.openV)
       return { ...rig, panels: { ...rig.panels, [parameter.unit]: { ...own, openV } } }
     }

@@ -1,3 +1,4 @@
+import { elementAt, entryOf } from '#core/collections/held'
 import type { Circuit, Element, Resistor } from '#core/circuit/circuit'
 import { startOf } from '#core/wiring/circuits'
 import { Solver, type Change, type Solution, type SolverStep } from '#core/circuit/solution'
@@ -64,7 +65,7 @@ export class Proof {
 
   /** What a test reads of a sound rig. */
   expected(test: ProofTest): Prediction {
-    return this.inState(this.rig, test.state).predictions.get(test.id)!
+    return entryOf(this.inState(this.rig, test.state).predictions, test.id)
   }
 
   /** What every test of a state reads of a rig, with its slopes. */
@@ -160,7 +161,7 @@ export class Proof {
     return (test) => {
       const seen = seenBy(test, solution)
       const value = test.read(seen, rig)
-      const known = sound.predictions.get(test.id)!
+      const known = entryOf(sound.predictions, test.id)
       const slopes = moved ? this.slopesOf(test, rig, seen, value, moved) : known.slopes
       return { value, slopes, bent: known.bent }
     }
@@ -179,7 +180,7 @@ export class Proof {
       nearly.map(({ changed }) => changed),
     )
     return new Map([
-      ...nearly.map(({ i }, k) => [i, steps[k]!] as const),
+      ...nearly.map(({ i }, k) => [i, elementAt(steps, k)] as const),
       ...changes
         .filter(({ wholly }) => wholly)
         .map(
@@ -218,7 +219,7 @@ function heldBySources({ network }: Rig, near: ReadonlyMap<string, number>): Map
     if (unit.kind === 'dcdc' || unit.kind === 'source' || unit.kind === 'alternator') {
       const ends = network.runs.filter(({ from, to }) => from === unit.plus || to === unit.plus)
       for (const post of [unit.plus, ...ends.flatMap(({ from, to }) => [from, to])])
-        start.set(post, start.get(unit.minus)! + unit.setV - regulatorV)
+        start.set(post, entryOf(start, unit.minus) + unit.setV - regulatorV)
     }
   return start
 }
@@ -227,7 +228,7 @@ const regulatorV = 0.02
 
 function byStateOf(states: readonly TestState[], tests: readonly ProofTest[]): Map<string, ProofTest[]> {
   const byState = new Map<string, ProofTest[]>(states.map(({ id }) => [id, []]))
-  for (const test of tests) byState.get(test.state.id)!.push(test)
+  for (const test of tests) entryOf(byState, test.state.id).push(test)
   return byState
 }
 
@@ -243,7 +244,7 @@ const probed = ({ probes }: ProofTest, { voltsAt, ampsIn }: SolverStep): number[
     probe.kind === 'volts' ? voltsAt(probe.from) - voltsAt(probe.to) : ampsIn(probe.run),
   )
 const stepOf = ({ volts, amps }: Solution): SolverStep => ({
-  voltsAt: (node) => volts.get(node)!,
+  voltsAt: (node) => entryOf(volts, node),
   ampsIn: (run) => amps.get(run) ?? 0,
 })
 const seenBy = (test: ProofTest, solution: Solution): number[] => probed(test, stepOf(solution))
@@ -266,7 +267,8 @@ function put(circuit: Circuit, { resistors, elements }: Change): Circuit {
 }
 
 function isSame(one: Solution, other: Solution): boolean {
-  for (const [node, volts] of one.volts) if (Math.abs(volts - other.volts.get(node)!) > sameV) return false
+  for (const [node, volts] of one.volts)
+    if (Math.abs(volts - entryOf(other.volts, node)) > sameV) return false
   return true
 }
 

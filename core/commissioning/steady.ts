@@ -1,3 +1,4 @@
+import { elementAt, entryOf } from '#core/collections/held'
 import { chanceOf, normal } from './chance'
 import { deviationOf } from './meters'
 import { movedRig, type Parameter } from './parameters'
@@ -30,14 +31,20 @@ export function steadyOf(tests: readonly ProofTest[], of: Tried): ProofTest[] {
     // A test for every job is dropped only if it fails with typical parameters.
     const isFarOut = seed % 2 === 0
     const moves = of.parameters.map(() => (isFarOut ? farOut : 1) * normal(chance))
-    const rig = of.parameters.reduce((moved, parameter, i) => movedRig(moved, parameter, moves[i]!), of.rig)
+    const rig = of.parameters.reduce(
+      (moved, parameter, i) => movedRig(moved, parameter, elementAt(moves, i)),
+      of.rig,
+    )
     const readings = of.readings(rig, tests)
     for (const test of tests) {
       if (isFarOut && test.always) continue
       const { value, slopes, bent } = of.expected(test)
-      const straight = slopes.at.reduce((sum, at, i) => sum + slopes.by[i]! * moves[at]!, value)
+      const straight = slopes.at.reduce(
+        (sum, at, i) => sum + elementAt(slopes.by, i) * elementAt(moves, at),
+        value,
+      )
       const deviation = Math.hypot(deviationOf(test.instrument, value), Math.sqrt(bent), ...slopes.by)
-      if (Math.abs(readings.get(test.id)! - straight) > mostAstray * deviation) unsteady.add(test.id)
+      if (Math.abs(entryOf(readings, test.id) - straight) > mostAstray * deviation) unsteady.add(test.id)
     }
   }
   return tests.filter(({ id }) => !unsteady.has(id))

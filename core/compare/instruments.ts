@@ -1,3 +1,4 @@
+import { elementAt } from '#core/collections/held'
 import { joinText } from '#core/units/format'
 import type { Facts } from '#core/system/facts'
 import { factsOf, usualSystem, whereKnown, type ShopSettings, type System } from '#core/system/system'
@@ -221,9 +222,11 @@ function stackOf(lane: Lane, place: number, facts: Facts): Stack {
     row(lane, 'battery recommends', 'battery', (_, { bank }) => bank.recommendedA),
     row(lane, 'battery at most', 'battery', (_, { bank }) => bank.largestA),
     ...lane.cables.flatMap((cable, i) => [
-      row(lane, 'cable', 'limit', (own) => cableAmpacityA(own.cables[i]!)),
-      row(lane, 'fuse', 'limit', (own) => nearFuseA(own.cables[i]!) || null),
-      ...(cable.connectorA === null ? [] : [row(lane, 'plug', 'limit', (own) => own.cables[i]!.connectorA)]),
+      row(lane, 'cable', 'limit', (own) => cableAmpacityA(elementAt(own.cables, i))),
+      row(lane, 'fuse', 'limit', (own) => nearFuseA(elementAt(own.cables, i)) || null),
+      ...(cable.connectorA === null
+        ? []
+        : [row(lane, 'plug', 'limit', (own) => elementAt(own.cables, i).connectorA)]),
     ]),
   ]
   const known = rows.flatMap(({ amps }, index) => (amps === null ? [] : [{ amps, index }]))

@@ -1,3 +1,4 @@
+import { elementAt, firstOf, lastOf } from '#core/collections/held'
 import type { Chance } from '#core/commissioning/chance'
 import type { Diagnosis } from './diagnosis'
 import { harmOf } from './faults/fault'
@@ -20,10 +21,11 @@ function drawn(all: readonly Cause[], chance: Chance): { readonly cause: Cause; 
   // What is on no list cannot be simulated.
   const causes = all.filter(({ id }) => id !== otherId)
   let left = chance() * causes.reduce((sum, { prior }) => sum + prior, 0)
-  const cause = causes.find(({ prior }) => (left -= prior) < 0) ?? causes[0]!
+  const cause = causes.find(({ prior }) => (left -= prior) < 0) ?? firstOf(causes)
   const { sizes, fault } = cause
-  if (!fault || fault.scale === 'each') return { cause, size: sizes[Math.floor(chance() * sizes.length)]! }
-  const [low, high] = [scaled(cause, sizes[0]!), scaled(cause, sizes.at(-1)!)]
+  if (!fault || fault.scale === 'each')
+    return { cause, size: elementAt(sizes, Math.floor(chance() * sizes.length)) }
+  const [low, high] = [scaled(cause, firstOf(sizes)), scaled(cause, lastOf(sizes))]
   return { cause, size: unscaled(cause, low + chance() * (high - low)) }
 }
 
@@ -71,7 +73,7 @@ export function callsOf(diagnosis: Diagnosis, chance: Chance): Call[] {
     posterior = posterior.with(reading)
     const [top] = diagnosis.named(posterior)
     return {
-      fault: top!.causes[0]!.fault !== null,
+      fault: firstOf(top!.causes).fault !== null,
       probability: top!.probability,
       right: top!.causes.includes(cause),
     }

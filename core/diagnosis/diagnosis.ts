@@ -1,3 +1,4 @@
+import { elementAt } from '#core/collections/held'
 import { essentialOf, type Essential } from './essential'
 import { otherId, soundId } from './cause-ids'
 import { causesOf, hypothesesOf, type Cause } from './hypotheses'
@@ -53,7 +54,7 @@ export class Diagnosis {
   looksWrong(posterior: Posterior): boolean {
     if (posterior.taken.every((taken) => this.isWithin(taken))) return false
     const sound = this.causes.findIndex(({ id }) => id === soundId)
-    return posterior.probabilities()[sound]! < sureFrom
+    return elementAt(posterior.probabilities(), sound) < sureFrom
   }
 
   /** The tests that are made on every job like this one. */
@@ -122,8 +123,8 @@ export class Diagnosis {
     const probabilities = posterior.probabilities()
     return this.theGroups
       .map((members) => ({
-        causes: members.map((i) => this.causes[i]!),
-        probability: members.reduce((sum, i) => sum + probabilities[i]!, 0),
+        causes: members.map((i) => elementAt(this.causes, i)),
+        probability: members.reduce((sum, i) => sum + elementAt(probabilities, i), 0),
       }))
       .sort((a, b) => b.probability - a.probability)
   }

@@ -1,3 +1,4 @@
+import { elementAt, entryOf } from '#core/collections/held'
 import { harms, riskOf, type Risk } from '#core/commissioning/harm'
 import type { Hypothesis } from './hypotheses'
 import { chanceWithin, riskWithin, type Band } from './risk'
@@ -71,7 +72,8 @@ export function essentialOf(known: Known): Essential {
     const best = bestOf(
       offered,
       chosen,
-      (test) => passesOf(test).reduce((sum, share, h) => sum + missed[h]! * (1 - share), 0) / total(missed),
+      (test) =>
+        passesOf(test).reduce((sum, share, h) => sum + elementAt(missed, h) * (1 - share), 0) / total(missed),
     )
     if (!best) break
     take(best)
@@ -87,7 +89,7 @@ const count = (tests: ReadonlySet<ProofTest>): number => [...tests].filter(isRea
 
 /** Whether the remaining risk is small enough, from the miss probability of each test alone, which is close enough. */
 function isEnough(hypotheses: readonly Hypothesis[], missed: readonly number[], enough: Risk): boolean {
-  const { hidden, dangerous } = riskOf(hypotheses, ({ harm }, h) => missed[h]! / harms[harm].weight)
+  const { hidden, dangerous } = riskOf(hypotheses, ({ harm }, h) => elementAt(missed, h) / harms[harm].weight)
   return hidden <= enough.hidden && dangerous <= enough.dangerous
 }
 
@@ -120,7 +122,7 @@ function heavyDrops({ bench, offered }: Known): ProofTest[] {
   )
   const chosen: ProofTest[] = []
   const heldBy = ({ covers, state }: ProofTest): string[] =>
-    covers.filter((run) => open.has(run) && flows(state, run) >= mostOfIt * open.get(run)!)
+    covers.filter((run) => open.has(run) && flows(state, run) >= mostOfIt * entryOf(open, run))
   while (open.size > 0) {
     const [best] = offered
       .map((test) => ({ test, held: heldBy(test) }))

@@ -1,3 +1,4 @@
+import { entryOf } from '#core/collections/held'
 import { normal, type Chance } from '#core/commissioning/chance'
 import { rigWith, type Cause } from './hypotheses'
 import { deviationOf, shown } from '#core/commissioning/meters'
@@ -35,7 +36,7 @@ export class StandIn {
 
   /** What is really there. */
   truthOf({ id }: ProofTest): number {
-    return this.truth.get(id)!
+    return entryOf(this.truth, id)
   }
 
   read(test: ProofTest): number {

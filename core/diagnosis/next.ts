@@ -1,3 +1,4 @@
+import { firstOf } from '#core/collections/held'
 import type { Outlook, Posterior } from './posterior'
 import type { ProofTest } from '#core/commissioning/tests/test'
 
@@ -158,7 +159,7 @@ export function bestOf(
     .filter(({ id }) => !taken.has(id))
     .map((test) => ({ test, outlook: posterior.outlook(test) }))
   // No test tells more than there is to know: it is the same for all.
-  const entropy = open.length > 0 ? entropyOf(open[0]!.outlook) : 0
+  const entropy = open.length > 0 ? entropyOf(firstOf(open).outlook) : 0
   const byMost = open
     .map(({ test, outlook }) => {
       const minutes = test.minutes + test.waits + (test.state.id === state ? 0 : test.state.minutes)

@@ -1,3 +1,4 @@
+import { firstOf } from '#core/collections/held'
 import { sureFrom, type Diagnosis } from './diagnosis'
 import { soundId } from './cause-ids'
 import type { StandIn } from './instruments'
@@ -49,7 +50,7 @@ export function begun(diagnosis: Diagnosis, standIn: StandIn): Begun {
     const readings = readingsOf(diagnosis, standIn, test)
     posterior = readings.reduce((so, reading) => so.with(reading), posterior)
     tests.push(...readings.map((reading) => reading.test))
-    if (!diagnosis.isWithin(readings[0]!)) return { posterior, tests, isAlarmed: true }
+    if (!diagnosis.isWithin(firstOf(readings))) return { posterior, tests, isAlarmed: true }
   }
   return { posterior, tests, isAlarmed: false }
 }
@@ -82,7 +83,7 @@ function searched(diagnosis: Diagnosis, standIn: StandIn, from: Begun, next: Nex
     const readings = readingsOf(diagnosis, standIn, test)
     posterior = readings.reduce((so, reading) => so.with(reading), posterior)
     for (const reading of readings) taken.add(reading.test)
-    isAlarmed = !diagnosis.isWithin(readings[0]!)
+    isAlarmed = !diagnosis.isWithin(firstOf(readings))
   }
   let alarmed = 0
   const ended = (untilSure: number | null): Course => {
@@ -106,7 +107,7 @@ function searched(diagnosis: Diagnosis, standIn: StandIn, from: Begun, next: Nex
     for (let asked = 1; asked <= mostAsked; asked++) {
       const [top] = diagnosis.named(posterior)
       const isSure = top!.probability >= sureFrom
-      if (isSure) return top!.causes[0]!.id === soundId ? null : asked
+      if (isSure) return firstOf(top!.causes).id === soundId ? null : asked
       const more = next(posterior, taken)
       if (!more) return null
       read(more)

@@ -1,3 +1,4 @@
+import { elementAt, fieldOf } from '#core/collections/held'
 import type { Cause } from './hypotheses'
 import { chanceOf, normal } from '#core/commissioning/chance'
 import { asItIs, asMet, StandIn } from './instruments'
@@ -24,8 +25,8 @@ const driftShare = 0.4
 export function hiddenCause(causes: readonly Cause[], seed: number): { cause: Cause; size: number } {
   const chance = chanceOf(seed)
   const faults = causes.filter(({ fault }) => fault !== null)
-  const cause = faults[Math.floor(chance() * faults.length)]!
-  return { cause, size: cause.sizes[Math.floor(chance() * cause.sizes.length)]! }
+  const cause = elementAt(faults, Math.floor(chance() * faults.length))
+  return { cause, size: elementAt(cause.sizes, Math.floor(chance() * cause.sizes.length)) }
 }
 
 /** Simulated instruments on a job: random by a seed, with a fault hidden by the seed, or without. */
@@ -64,7 +65,7 @@ function caseStream(proof: Proof, standIn: StandIn, test: ProofTest, chance: () 
   const { rig } = standIn
   const machine = unitsOf(rig.network, 'alternator').find((unit) => unit.id === id)!
   const [leadA] = proof.seen(rig, test)
-  const heat = rig.heat[id]!
+  const heat = fieldOf(rig.heat, id)
   const count = (heatMinutes * 60) / caseEveryS
   return Array.from({ length: count + 1 }, (_, i) => {
     const is = caseC(heat, loadOfMachineA(leadA!, machine), (i * caseEveryS) / 60)

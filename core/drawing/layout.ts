@@ -1,3 +1,4 @@
+import { entryOf } from '#core/collections/held'
 import type { ELK, ElkExtendedEdge, ElkLabel, ElkNode, ElkPort } from 'elkjs/lib/elk-api'
 import type { Drawing, DrawnEdge, DrawnNode } from './drawing'
 
@@ -152,7 +153,7 @@ export async function layoutOf(drawing: Drawing, elk: Pick<ELK, 'layout'>): Prom
   const sizes = new Map(drawing.nodes.map((node) => [node.id, sizeOf(node, drawing.edges)]))
   const byId = new Map(drawing.nodes.map((node) => [node.id, node]))
   const hasPorts = (id: string): boolean => {
-    const node = byId.get(id)!
+    const node = entryOf(byId, id)
     return !isBox(node) && node.symbol !== 'bar'
   }
   const standing = drawing.nodes.filter(({ state }) => state !== 'goes')
@@ -160,7 +161,7 @@ export async function layoutOf(drawing: Drawing, elk: Pick<ELK, 'layout'>): Prom
     id: 'drawing',
     layoutOptions: options,
     children: standing.map((node): ElkNode => {
-      const size = sizes.get(node.id)!
+      const size = entryOf(sizes, node.id)
       return {
         id: node.id,
         ...size,
@@ -185,7 +186,7 @@ export async function layoutOf(drawing: Drawing, elk: Pick<ELK, 'layout'>): Prom
   }
   const placed = await elk.layout(graph)
   const nodes = placed.children!.map((child): PlacedNode => ({
-    ...byId.get(child.id)!,
+    ...entryOf(byId, child.id),
     x: child.x!,
     y: child.y!,
     width: child.width!,
@@ -193,7 +194,7 @@ export async function layoutOf(drawing: Drawing, elk: Pick<ELK, 'layout'>): Prom
   }))
   const going = drawing.nodes.filter(({ state }) => state === 'goes')
   const below = inRows(
-    going.map((node) => ({ ...node, ...sizes.get(node.id)! })),
+    going.map((node) => ({ ...node, ...entryOf(sizes, node.id) })),
     { width: placed.width!, from: placed.height! + (going.length > 0 ? rowGap : 0) },
   )
   return {

@@ -1,3 +1,4 @@
+import { fieldOf, firstOf, lastOf } from '#core/collections/held'
 import type { Verdict } from '#core/system/verdict'
 import {
   barWords,
@@ -161,7 +162,7 @@ const strokeOfEdge = ({ state, pole }: PlacedEdge, { palette }: Look): string =>
 function poleSigns({ pole, points }: PlacedEdge, { palette }: Look): Shape[] {
   if (pole === 'both') return []
   const sign = pole === 'positive' ? '+' : '−'
-  const [first, last] = [points[0]!, points.at(-1)!]
+  const [first, last] = [firstOf(points), lastOf(points)]
   return [
     text(first[0] - 11, first[1] + 12, sign, palette.ink, true),
     text(last[0] - 11, last[1] - 3, sign, palette.ink, true),
@@ -304,7 +305,7 @@ function unitMark(node: PlacedNode, cx: number, cy: number, look: Look): Shape[]
 function fittingShapes(node: PlacedNode, look: Look): Shape[] {
   const x = node.x + fittingMark.width + 7
   const { shapes, top } = words(node, x, look)
-  const first = linesOf(node).title[0]!
+  const first = firstOf(linesOf(node).title)
   const [cx, from] = [node.x + fittingMark.width / 2, (node.height - fittingMark.height) / 2]
   // The line continues to where the runs meet its words.
   const ends = `M${at(cx, node.y)}v${round(from)}M${at(cx, node.y + node.height)}v${round(-from)}`
@@ -392,7 +393,8 @@ const signs: Readonly<Record<string, string>> = {
   '"': '&quot;',
   "'": '&#39;',
 }
-const safe = (words: string | number): string => String(words).replace(/[&<>"']/g, (sign) => signs[sign]!)
+const safe = (words: string | number): string =>
+  String(words).replace(/[&<>"']/g, (sign) => fieldOf(signs, sign))
 
 /** A drawing as the text of an SVG document. */
 export function writeSvg({ tag, attributes, children }: Shape): string {

@@ -1,3 +1,4 @@
+import { firstOf } from '#core/collections/held'
 import { factsOf } from '#core/system/system'
 import { metric } from '#core/units/display'
 import { writerIn, joinText } from '#core/units/format'
@@ -103,7 +104,7 @@ export function describeChecks(examples: readonly Example[]): string {
     `## ${title}`,
     '',
     ...allChecks
-      .filter((check) => topics.includes(check.id.split('.')[0]!))
+      .filter((check) => topics.includes(firstOf(check.id.split('.'))))
       .flatMap((check): string[] => {
         const known = seen.get(check.id)
         const lines = [

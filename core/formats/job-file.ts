@@ -1,3 +1,4 @@
+import { fieldOf, firstOf } from '#core/collections/held'
 import { parse, type ParseError } from 'jsonc-parser'
 import { jobFormat, jobFormatVersion, listParts, partAt, partsOf, type JobDocument } from '#core/job/document'
 import { partKinds, partKindIds, type Field, type PartKind } from '#core/job/fields'
@@ -103,7 +104,8 @@ export class SoundGroups {
     const text = `${name} ${JSON.stringify(value)}`
     if (this.texts.has(text)) return true
     if (unsafeValue({ [name]: value }, '', 0)) return false
-    if (Object.hasOwn(groupSchemas, name) && groupSchemas[name]!.validate(value, inWords).error) return false
+    if (Object.hasOwn(groupSchemas, name) && fieldOf(groupSchemas, name).validate(value, inWords).error)
+      return false
     this.keep(text)
     return true
   }
@@ -119,7 +121,8 @@ export class SoundGroups {
   }
 }
 
-const isOptional = (name: string): boolean => groupSchemas[name]!.validate(undefined).error === undefined
+const isOptional = (name: string): boolean =>
+  fieldOf(groupSchemas, name).validate(undefined).error === undefined
 
 /** `chargers/charger-1/absorptionV` for an error inside its value; the plain path otherwise. */
 const fieldPathOf = (path: readonly (string | number)[]): string =>
@@ -156,7 +159,7 @@ function danglingReferences(job: JobDocument): FileProblem[] {
     const refers = (partKinds[kind] as PartKind).refers
     const target = refers && part[refers.field]
     if (!refers || !target) return []
-    const known = partAt(job, target) !== null && refers.to.includes(target.split('/')[0]!)
+    const known = partAt(job, target) !== null && refers.to.includes(firstOf(target.split('/')))
     return known
       ? []
       : [{ path: `${path}/${refers.field}`, message: `points at ${target}, which is not in this job` }]
@@ -224,7 +227,7 @@ function orderedKnown(known: Group, field: Field): Group {
 function orderedPart(part: Group, kind: PartKind): Group {
   const known = Object.entries(part).map(([name, value]) => [
     name,
-    Object.hasOwn(kind.fields, name) ? orderedKnown(value as Group, kind.fields[name]!) : value,
+    Object.hasOwn(kind.fields, name) ? orderedKnown(value as Group, fieldOf(kind.fields, name)) : value,
   ])
   return inOrder(Object.fromEntries(known) as Group, [
     'name',
@@ -248,7 +251,7 @@ export function writeJobFile(job: JobDocument): string {
   ordered.job = inOrder(job.job as unknown as Group, headOrder)
   for (const kind of partKindIds) {
     const parts = partsOf(job, kind).map(({ id, part }) => [id, orderedPart(part, partKinds[kind])] as const)
-    ordered[kind] = partKinds[kind].many ? Object.fromEntries(parts) : parts[0]![1]
+    ordered[kind] = partKinds[kind].many ? Object.fromEntries(parts) : firstOf(parts)[1]
   }
   return `${JSON.stringify(ordered, null, 2)}\n`
 }

@@ -1,3 +1,4 @@
+import { fieldOf } from '#core/collections/held'
 import { partKinds, partKindIds, type Field, type PartKind } from '#core/job/fields'
 import { ruleCatalogue, ruleIds } from '#core/rules/rules'
 import { jobSchema, partIdPattern } from './job-schema'
@@ -46,7 +47,10 @@ const part = (kind: PartKind, schema: Schema): Schema => ({
 function parts(kind: PartKind, schema: Schema): Schema {
   if (!kind.many) return part(kind, schema)
   const { source } = partIdPattern(kind)
-  return { ...schema, patternProperties: { [source]: part(kind, schema.patternProperties![source]!) } }
+  return {
+    ...schema,
+    patternProperties: { [source]: part(kind, fieldOf(schema.patternProperties!, source)) },
+  }
 }
 
 const described: Readonly<Record<string, (schema: Schema) => Schema>> = {

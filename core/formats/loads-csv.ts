@@ -1,3 +1,4 @@
+import { lastOf } from '#core/collections/held'
 import { partsOf, valueOf, type JobDocument } from '#core/job/document'
 import { partKinds } from '#core/job/fields'
 import type { Reading } from '#core/loads/detect'
@@ -59,7 +60,7 @@ export function readReadingsCsv(text: string): {
     const { time, current, voltage = 0 } = values as Record<string, number>
     if (time === undefined || current === undefined)
       found.push({ line, column: time === undefined ? 'time' : 'current', reason: 'is empty' })
-    else if (readings.length > 0 && time <= readings.at(-1)!.t)
+    else if (readings.length > 0 && time <= lastOf(readings).t)
       found.push({ line, column: 'time', reason: 'is not later than the row before' })
     else readings.push({ t: time, amps: current, volts: voltage })
   }

@@ -1,3 +1,4 @@
+import { elementAt } from '#core/collections/held'
 import type { Circuit } from '#core/circuit/circuit'
 
 /** A name as a netlist may hold it: every character that is no letter, digit or `_` becomes `_`. */
@@ -19,7 +20,7 @@ export function writeNetlist(
   const sources = elements.flatMap(({ id, nodes: at, law }) =>
     law.behaves(at.map(volts)).map(({ from, into, formula }, i, { length }) => {
       const own = `B_${netlistName(id)}${length > 1 ? `_${i + 1}` : ''}`
-      return `${own} ${name(at[from]!)} ${name(at[into]!)} I=${formula}`
+      return `${own} ${name(elementAt(at, from))} ${name(elementAt(at, into))} I=${formula}`
     }),
   )
   const free = nodes

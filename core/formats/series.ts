@@ -1,3 +1,4 @@
+import { elementAt } from '#core/collections/held'
 import { csvFormatRows } from 'd3-dsv'
 import { channelIds, channels, type ChannelId } from '#core/simulation/record'
 import type { RunResult } from '#core/simulation/runs'
@@ -23,7 +24,7 @@ export function seriesCsv(results: readonly RunResult[], titles: readonly string
     value !== undefined && Number.isFinite(value) ? String(value) : ''
   const rows = results.flatMap(({ series: { t, values } }, k) =>
     t.map((time, i) => [
-      titles[k]!,
+      elementAt(titles, k),
       String(Math.round(time * 10) / 10),
       ...ids.map((id) => cell(values[id]?.[i])),
     ]),

@@ -1,3 +1,4 @@
+import { fieldOf } from '#core/collections/held'
 import { shelfKind, type ShelfKindId, type ShelfPart, type ShelfValues } from '#core/shelf/kinds'
 import { readTable, writeTable, type TableColumns, type TableProblem } from './table'
 
@@ -75,7 +76,7 @@ export function checkShelfPart(
   if (unknown.length > 0)
     return unknown.map((column) => ({ line: 2, column, reason: 'is not a value of this kind' }))
   const strange = Object.entries(part.values).flatMap(([column, value]) => {
-    const wanted = shelfKind(kind).fields[column]!.type === 'choice' ? 'string' : 'number'
+    const wanted = fieldOf(shelfKind(kind).fields, column).type === 'choice' ? 'string' : 'number'
     if (typeof value === wanted && value !== '') return []
     return [{ line: 2, column, reason: wanted === 'string' ? 'must be a word' : 'must be a number' }]
   })

@@ -1,3 +1,4 @@
+import { elementAt, fieldOf, firstOf } from '#core/collections/held'
 import { dsvFormat } from 'd3-dsv'
 import { isPlainText, wordsOfCell, wordsToCell } from './cell'
 import type { Field } from '#core/job/fields'
@@ -90,9 +91,10 @@ export function readTable(text: string, columns: TableColumns, reading: TableRea
   const { headerLine, lines } = cellsOf(text)
   if (headerLine.trim() === '') return refuse(1, '', 'There is no header row')
   if (lines.length - 1 > mostTableRows) return refuse(mostTableRows + 2, '', tooMany)
-  if (lines[0]!.length > mostColumns) return refuse(1, '', `There are more than ${mostColumns} columns`)
-  if (lines[0]!.some((cell) => cell.length > mostCellLetters)) return refuse(1, '', 'A heading is too long')
-  const heads = lines[0]!.map((cell) => headed(cell, columns))
+  if (firstOf(lines).length > mostColumns) return refuse(1, '', `There are more than ${mostColumns} columns`)
+  if (firstOf(lines).some((cell) => cell.length > mostCellLetters))
+    return refuse(1, '', 'A heading is too long')
+  const heads = firstOf(lines).map((cell) => headed(cell, columns))
   const wrong = wrongInHeader(heads, columns)
   const unknown = unknownIn(heads, reading.leaveOutUnknown ? ', and is left out' : '')
   if (wrong.length > 0 || (unknown.length > 0 && !reading.leaveOutUnknown))
@@ -100,7 +102,7 @@ export function readTable(text: string, columns: TableColumns, reading: TableRea
   const names = heads.map(({ id }) => id)
   const rows: TableRow[] = []
   const problems: TableProblem[] = [...unknown]
-  let line = 1 + newLines(lines[0]!)
+  let line = 1 + newLines(firstOf(lines))
   let count = 0
   for (const cells of lines.slice(1)) {
     const at = ++line
@@ -129,11 +131,13 @@ export function headed(cell: string, columns: TableColumns): Head {
   const unit = bracket < 0 ? null : text.slice(bracket + 1, -1)
   const said = words.toLowerCase()
   const ids = Object.keys(columns)
-  const labelled = ids.filter((id) => columns[id]!.label.toLowerCase() === said)
+  const labelled = ids.filter((id) => fieldOf(columns, id).label.toLowerCase() === said)
   const id =
     ids.find((name) => name === words) ??
     ids.find((name) => name.toLowerCase() === said) ??
-    (labelled.length > 1 ? labelled.find((name) => unitOf(columns[name]!) === ` (${unit})`) : labelled[0])
+    (labelled.length > 1
+      ? labelled.find((name) => unitOf(fieldOf(columns, name)) === ` (${unit})`)
+      : labelled[0])
   return { id: id ?? null, words, unit }
 }
 
@@ -150,7 +154,7 @@ function wrongInHeader(heads: readonly Head[], columns: TableColumns): TableProb
   const ids = heads.map(({ id }) => id)
   const each = heads.flatMap(({ id, unit }, i) => {
     if (id === null) return []
-    const wanted = unitOf(columns[id]!).slice(2, -1)
+    const wanted = unitOf(fieldOf(columns, id)).slice(2, -1)
     return [
       ...(ids.indexOf(id) === i ? [] : [problem(id, 'stands twice in the header')]),
       ...(unit === null || unit === wanted
@@ -184,8 +188,8 @@ function readRow(
   const problems: TableProblem[] = []
   names.forEach((name, i) => {
     if (name === null) return
-    const text = cells[i]!.trim()
-    const column = columns[name]!
+    const text = elementAt(cells, i).trim()
+    const column = fieldOf(columns, name)
     if (text === '') {
       if (column.type === 'text' && column.required) problems.push({ line, column: name, reason: 'is empty' })
       return

@@ -1,3 +1,4 @@
+import { entryOf } from '#core/collections/held'
 import { csvFormatRows } from 'd3-dsv'
 import type { WiredJob } from '#core/assessment/wired'
 import { isSizeUnknown } from '#core/wiring/words'
@@ -13,7 +14,7 @@ export function runsCsv({ network, runs }: WiredJob): string {
   const fuses = new Map(network.posts.map(({ id, fitting }) => [id, fitting?.number ?? '']))
   const figures = new Map(runs.map((one) => [one.id, one]))
   const rows = network.runs.map((run) => {
-    const { amps, fuse } = figures.get(run.id)!
+    const { amps, fuse } = entryOf(figures, run.id)
     const isUnknown = run.areaMm2 === null || isSizeUnknown(run)
     return [
       run.number,

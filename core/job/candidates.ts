@@ -1,3 +1,4 @@
+import { elementAt } from '#core/collections/held'
 import { partsOf, type JobDocument, type PartPath } from './document'
 
 /** Most batteries set side by side, the one in question included. */
@@ -9,7 +10,7 @@ export const candidatePaths = (job: JobDocument): readonly PartPath[] =>
 
 /** The job with another candidate in question; the list of others as it was. */
 export function withCandidate(job: JobDocument, path: PartPath): JobDocument {
-  const part = path === 'candidate' ? job.candidate : job.alternatives[path.split('/')[1]!]
+  const part = path === 'candidate' ? job.candidate : job.alternatives[elementAt(path.split('/'), 1)]
   return part ? { ...job, candidate: part } : job
 }
 

@@ -1,3 +1,4 @@
+import { fieldOf } from '#core/collections/held'
 import type { RuleOverrides } from '#core/rules/rules'
 import type { Proving } from './proving'
 import type { PhotoChoices } from './paper-photos'
@@ -187,7 +188,7 @@ export function partAt(job: JobDocument, path: PartPath): PartRef | null {
   if (!partKinds[kind].many) return id === undefined ? theOne(job, kind) : null
   const held = job[kind] as Record<string, AnyPart>
   return id !== undefined && Object.hasOwn(held, id)
-    ? { kind, id, path: `${kind}/${id}`, part: held[id]! }
+    ? { kind, id, path: `${kind}/${id}`, part: fieldOf(held, id) }
     : null
 }
 
@@ -204,7 +205,7 @@ export function fieldAt(path: FieldPath): {
   const kind = partPath.split('/')[0] as PartKindId
   if (cut < 0 || !Object.hasOwn(partKinds, kind)) return null
   const fields: PartKind['fields'] = partKinds[kind].fields
-  return Object.hasOwn(fields, name) ? { partPath, name, kind, field: fields[name]! } : null
+  return Object.hasOwn(fields, name) ? { partPath, name, kind, field: fieldOf(fields, name) } : null
 }
 
 /**

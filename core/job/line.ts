@@ -1,3 +1,4 @@
+import { firstOf } from '#core/collections/held'
 import {
   isAsked,
   listParts,
@@ -128,7 +129,7 @@ export function valueIn(text: string, { field, of }: Named, units: DisplayUnits)
     const options = Object.entries(field.options)
     const exact = options.find(([, word]) => word.toLowerCase() === text)
     const begun = options.filter(([, word]) => hasAll(word.toLowerCase(), text.split(' ')))
-    return exact?.[0] ?? (begun.length === 1 && /\p{L}/u.test(text) ? begun[0]![0] : null)
+    return exact?.[0] ?? (begun.length === 1 && /\p{L}/u.test(text) ? firstOf(begun)[0] : null)
   }
   const parsed = parseField(field, text, units)
   const [least, most] = limitsAt(of, field)

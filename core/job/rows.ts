@@ -1,3 +1,4 @@
+import { fieldOf } from '#core/collections/held'
 import { metric } from '#core/units/display'
 import { formatNumber, formatRange, writerIn } from '#core/units/format'
 import { parseNumber } from '#core/units/parse'
@@ -57,7 +58,7 @@ export const formatRows = (rows: readonly Row[], { columns, between }: RowsField
     .map((row) =>
       columns
         .map(({ name, unit }) =>
-          between === '' ? formatNumber(row[name]!, unit, metric) : String(row[name]!),
+          between === '' ? formatNumber(fieldOf(row, name), unit, metric) : String(fieldOf(row, name)),
         )
         .join(between),
     )

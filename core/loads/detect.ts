@@ -1,3 +1,4 @@
+import { elementAt, firstOf, lastOf } from '#core/collections/held'
 /** One reading of a shunt. Current into the battery is positive. */
 export interface Reading {
   /** Seconds since the recording began. */
@@ -96,7 +97,7 @@ export class StepDetector {
   private settled(): boolean {
     const samples = this.settling!
     if (samples.length < settleSamples) return false
-    if (samples.at(-1)!.t - samples[0]!.t > mostSettleS) return true
+    if (lastOf(samples).t - firstOf(samples).t > mostSettleS) return true
     const tail = samples.slice(-settleSamples).map((s) => s.amps)
     const trend = mean(tail.slice(-3)) - mean(tail.slice(0, 3))
     return (
@@ -129,7 +130,7 @@ export class StepDetector {
 
   private step(samples: readonly { t: number; amps: number }[], before: number, after: number): CurrentStep {
     const peak = after > before ? Math.max(after, ...samples.map((s) => s.amps)) - before : 0
-    return { t: samples[0]!.t, deltaA: after - before, peakA: peak, levelA: after }
+    return { t: firstOf(samples).t, deltaA: after - before, peakA: peak, levelA: after }
   }
 
   /**
@@ -137,7 +138,7 @@ export class StepDetector {
    * before it.
    */
   private secondStart(samples: readonly { t: number; amps: number }[]): number | null {
-    const jump = (i: number): number => samples[i]!.amps - samples[i - 1]!.amps
+    const jump = (i: number): number => elementAt(samples, i).amps - elementAt(samples, i - 1).amps
     let best: number | null = null
     for (let i = 3; i <= samples.length - 3; i++) {
       const creep = Math.max(Math.abs(jump(i - 1)), Math.abs(jump(i - 2)))
@@ -182,18 +183,18 @@ export function loadsFrom(steps: readonly CurrentStep[]): readonly FoundLoad[] {
   const found: Open[] = []
   for (const { t, deltaA, peakA } of steps) {
     const size = Math.abs(deltaA)
-    const isRunning = (load: Open): boolean => load.runs.at(-1)!.off === null
+    const isRunning = (load: Open): boolean => lastOf(load.runs).off === null
     const fits = found
       .filter((load) => isRunning(load) === deltaA < 0 && alike(mean(load.amps), size))
       .sort(
         (a, b) =>
           Math.abs(mean(a.amps) - size) - Math.abs(mean(b.amps) - size) ||
-          b.runs.at(-1)!.on - a.runs.at(-1)!.on,
+          lastOf(b.runs).on - lastOf(a.runs).on,
       )
     const load = fits[0]
     if (deltaA < 0) {
       if (load) {
-        load.runs.at(-1)!.off = t
+        lastOf(load.runs).off = t
         load.amps.push(size)
       }
     } else if (load) {
@@ -222,6 +223,6 @@ export function loadsFrom(steps: readonly CurrentStep[]): readonly FoundLoad[] {
 function dutyOf(runs: readonly { on: number; off: number | null }[]): number {
   const whole = runs.slice(0, -1)
   const on = whole.reduce((sum, run) => sum + ((run.off ?? run.on) - run.on), 0)
-  const all = runs.at(-1)!.on - runs[0]!.on
+  const all = lastOf(runs).on - firstOf(runs).on
   return all > 0 ? Math.round((on / all) * 100) : 100
 }

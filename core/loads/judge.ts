@@ -1,3 +1,4 @@
+import { elementAt, firstOf } from '#core/collections/held'
 import type { CurrentStep } from './detect'
 import type { TrueStep } from './stand-in'
 
@@ -27,7 +28,11 @@ export function judgeSteps(
 ): Judged {
   const groups: TrueStep[][] = truth.map((step) => [step])
   for (let i = 0; i < truth.length; i++) {
-    for (let n = 2; i + n <= truth.length && truth[i + n - 1]!.t - truth[i]!.t < togetherS; n++)
+    for (
+      let n = 2;
+      i + n <= truth.length && elementAt(truth, i + n - 1).t - elementAt(truth, i).t < togetherS;
+      n++
+    )
       groups.push([...truth.slice(i, i + n)])
   }
   const taken = new Set<TrueStep>()
@@ -37,7 +42,7 @@ export function judgeSteps(
       const delta = group.reduce((sum, one) => sum + one.deltaA, 0)
       return (
         !group.some((one) => taken.has(one)) &&
-        Math.abs(group[0]!.t - step.t) <= nearS &&
+        Math.abs(firstOf(group).t - step.t) <= nearS &&
         Math.sign(delta) === Math.sign(step.deltaA) &&
         Math.abs(delta - step.deltaA) <= Math.max(0.3, 0.15 * Math.abs(delta))
       )

@@ -1,3 +1,4 @@
+import { elementAt, fieldOf } from '#core/collections/held'
 import {
   mostParts,
   partsOf,
@@ -41,7 +42,7 @@ export function takeLoads(job: JobDocument, rows: readonly LoadRow[]): TakenLoad
   for (const { name, values } of rows) {
     const path = waiting.get(nameKey(name))?.shift()
     if (path !== undefined) {
-      const part = (taken.loads as Record<string, AnyPart>)[path.split('/')[1]!]!
+      const part = fieldOf(taken.loads as Record<string, AnyPart>, elementAt(path.split('/'), 1))
       const other = Object.entries(values).filter(([field, value]) => valueOf(part, field) !== value)
       counts[other.length > 0 ? 'changed' : 'same']++
       if (other.length > 0) taken = withPart(taken, path, () => ({ ...part, ...told(other) }))

@@ -1,3 +1,4 @@
+import { fieldOf } from '#core/collections/held'
 import type { CheckId } from '#core/assessment/checks/index'
 import type { Setting } from '#core/assessment/check'
 import { checkTopic } from '#core/assessment/checks/index'
@@ -176,7 +177,7 @@ export function sheetOf(inputs: SheetInputs): Sheet {
         ? [
             {
               question: catalogued.label,
-              chosen: (catalogued.options as Readonly<Record<string, string>>)[rules[rule] as string]!,
+              chosen: fieldOf(catalogued.options as Readonly<Record<string, string>>, rules[rule] as string),
               own: Object.hasOwn(job.rules, rule),
             },
           ]

@@ -1,3 +1,4 @@
+import { elementAt } from '#core/collections/held'
 /**
  * Copper conductors: resistance at 20 °C in mΩ/m and current in A that a single one carries in free air at 30
  * °C by insulation rating. From the project's reference table, metric rows. Starting points for a check
@@ -34,10 +35,10 @@ function between(areaMm2: number, column: number): number {
       copper.findIndex((row) => row[0] >= areaMm2),
     ),
   )
-  const last = areaMm2 > copper[copper.length - 1]![0] ? copper.length - 1 : above
-  const [low, high] = [copper[last - 1]!, copper[last]!]
+  const last = areaMm2 > elementAt(copper, copper.length - 1)[0] ? copper.length - 1 : above
+  const [low, high] = [elementAt(copper, last - 1), elementAt(copper, last)]
   const share = Math.log(areaMm2 / low[0]) / Math.log(high[0] / low[0])
-  return low[column]! * (high[column]! / low[column]!) ** share
+  return elementAt(low, column) * (elementAt(high, column) / elementAt(low, column)) ** share
 }
 
 /** Sizes in which cables are made, mm². */

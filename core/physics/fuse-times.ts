@@ -1,3 +1,4 @@
+import { firstOf, lastOf } from '#core/collections/held'
 import type { FuseFamily } from './fuses'
 import { along } from './curve'
 
@@ -99,8 +100,8 @@ export function usualS(family: FuseFamily, share: number): number {
   const stated = times[family].flatMap(([at, fastest, slowest]) =>
     slowest === null ? [] : [[at, Math.sqrt(fastest * slowest)] as const],
   )
-  const [last] = stated.at(-1)!
-  if (share < stated[0]![0]) return Infinity
+  const [last] = lastOf(stated)
+  if (share < firstOf(stated)[0]) return Infinity
   return onLogs(stated, share) * (share > last ? (last / share) ** 2 : 1)
 }
 

@@ -1,3 +1,4 @@
+import { elementAt } from '#core/collections/held'
 import { along, type Curve } from './curve'
 
 /**
@@ -85,7 +86,7 @@ export function socAfterCharge(charge: ConstantVoltageCharge): number {
   let soc = Math.min(1, Math.max(fromSoc, socAtOpenCircuitV(volts - limitA * ohm, nominalV)))
   let hours = charge.holdH
   for (let i = 1; i < ocvCurve.length && hours > 0; i++) {
-    const end = ocvCurve[i]![0]
+    const end = elementAt(ocvCurve, i)[0]
     if (end <= soc) continue
     const startA = (volts - openCircuitV(soc, nominalV)) / ohm
     if (startA <= 0) break

@@ -1,3 +1,4 @@
+import { elementAt } from '#core/collections/held'
 /** How the batteries of a parallel bank are joined: equal leads to posts, or links from one to the next. */
 export type BankLayout = 'single' | 'busbar' | 'diagonal' | 'ladder'
 
@@ -30,7 +31,8 @@ export function currentShares(
     rest.push((known + batteryOhm * (rest[i - 1] ?? 0)) / pivot)
   }
   const sums = Array.from({ length: count }, () => 1)
-  for (let i = count - 2; i >= 0; i--) sums[i] = rest[i]! + (i === count - 2 ? 0 : ratio[i]! * sums[i + 1]!)
+  for (let i = count - 2; i >= 0; i--)
+    sums[i] = elementAt(rest, i) + (i === count - 2 ? 0 : elementAt(ratio, i) * elementAt(sums, i + 1))
   return sums.map((sum, i) => sum - (sums[i - 1] ?? 0))
 }
 

@@ -1,3 +1,4 @@
+import { elementAt, firstOf } from '#core/collections/held'
 import type { JobDocument, FieldPath } from '#core/job/document'
 import { charging } from './entries/charging'
 import { fitting } from './entries/fitting'
@@ -76,7 +77,7 @@ export function joinRemedies(refs: readonly RemedyRef[]): RemedyRef[] {
   for (const ref of refs) {
     const i = joined.findIndex((known) => sameRemedy(known, ref))
     if (i < 0) joined.push(ref)
-    else if (meetsBoth(ref, joined[i]!)) joined[i] = ref
+    else if (meetsBoth(ref, elementAt(joined, i))) joined[i] = ref
   }
   const merged = withOneMonitor(joined)
   const on = (id: RemedyRef['id']): ReadonlySet<string> =>
@@ -106,10 +107,10 @@ export const dcdcSizesA: readonly number[] = [5, 10, 15, 20, 25, 30, 40, 50, 60,
 export const chargerSizesA: readonly number[] = [1, 2, 3, ...dcdcSizesA]
 
 /** The smallest size of a DC-DC unit, A. */
-export const leastSizeA = dcdcSizesA[0]!
+export const leastSizeA = firstOf(dcdcSizesA)
 /** The largest usual size that stays at or under a limit, A; the smallest when the limit is under all of them. */
 export const sizeUnder = (limitA: number, sizes = dcdcSizesA): number =>
-  sizes.findLast((size) => size <= limitA) ?? sizes[0]!
+  sizes.findLast((size) => size <= limitA) ?? firstOf(sizes)
 
 /** The field a remedy's value goes to, if it has one that can be set by hand. */
 export function adjustableField(ref: RemedyRef): FieldPath | null {

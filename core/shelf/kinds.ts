@@ -1,3 +1,4 @@
+import { fieldOf } from '#core/collections/held'
 import {
   choice,
   partKinds,
@@ -43,7 +44,7 @@ function without<F extends Fields, K extends keyof F>(fields: F, names: readonly
 }
 function only<F extends Fields, K extends keyof F>(fields: F, names: readonly K[]): Pick<F, K> {
   return Object.fromEntries(
-    names.map((name) => [name, { ...fields[name]!, when: undefined }]),
+    names.map((name) => [name, { ...fieldOf(fields, name), when: undefined }]),
   ) as unknown as Pick<F, K>
 }
 

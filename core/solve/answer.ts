@@ -1,3 +1,4 @@
+import { entryOf, firstOf } from '#core/collections/held'
 import { allChecks, checkTopic } from '#core/assessment/checks/index'
 import { assess, type Assessment, type CheckResult } from '#core/assessment/assess'
 import type { Change } from '#core/job/change'
@@ -93,7 +94,7 @@ function answerOf(
     headline: headlineOf(verdict, accepted.length > 0),
     conditions: conditions ?? [],
     inTheWay: remains,
-    accepted: accepted.map((check) => `${remedyLabel(check.remedies[0]!, system.q)}. ${check.summary}`),
+    accepted: accepted.map((check) => `${remedyLabel(firstOf(check.remedies), system.q)}. ${check.summary}`),
     cautions: [...new Set(all.flatMap((check) => check.cautions))],
     measure: measureNext(job, all),
     foreseen: checks.filter((check) => foretelling.has(check.id)).map((check) => check.summary),
@@ -233,7 +234,7 @@ const sharedWith = (changes: readonly RemedyRef[], { steps }: Answer): number =>
 function proposedFirst(answers: readonly Answer[], { job, shop }: Plan): readonly Answer[] {
   const { changes } = judgeJob(job, shop).found
   const shared = new Map(answers.map((answer) => [answer, sharedWith(changes, answer)]))
-  const [first] = answers.filter(isSure).toSorted((a, b) => shared.get(b)! - shared.get(a)!)
+  const [first] = answers.filter(isSure).toSorted((a, b) => entryOf(shared, b) - entryOf(shared, a))
   return first ? [first, ...answers.filter((answer) => answer !== first)] : answers
 }
 
@@ -339,7 +340,7 @@ export function adjust(evaluator: Evaluator, answer: Answer, adjustments: readon
     settles: [...new Set([...wiringOf(step), ...settledBy(step, plan.before, assessment.checks)])],
   }))
   const touched = adjustments.some(({ off, value, part }) => off || value !== undefined || part !== undefined)
-  const index = answer.id.split('~')[0]!
+  const index = firstOf(answer.id.split('~'))
   const id = `${index}${touched ? '~' : ''}`
   const name = touched ? `${evaluator.nameWith(Number(index), steps)} (by hand)` : answer.name
   const wiring = wiringOfAnswer(plan, draft.job)

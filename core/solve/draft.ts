@@ -1,3 +1,4 @@
+import { elementAt, firstOf } from '#core/collections/held'
 import { withPart, type JobDocument } from '#core/job/document'
 import { sameRemedy, type RemedyRef } from '#core/remedies/catalogue'
 import type { Supply } from '#core/remedies/remedy'
@@ -20,7 +21,7 @@ export class AnswerDraft {
 
   /** @param given the parts for it; null for the first offer of the shelf */
   take(asked: RemedyRef, settles: readonly string[], given: Supply | null, system: System): void {
-    const supply = given ?? suppliesFor(asked, this.job, system, this.shelf)[0]!
+    const supply = given ?? firstOf(suppliesFor(asked, this.job, system, this.shelf))
     const { job, step } = this.done.carryOut(this.job, asked, supply, system.q)
     this.job = job
     this.note({ ...step, settles })
@@ -31,7 +32,10 @@ export class AnswerDraft {
     const known = this.steps.findIndex(({ ref }) => sameRemedy(ref, step.ref))
     if (known < 0) this.steps.push(step)
     else
-      this.steps[known] = { ...step, settles: [...new Set([...this.steps[known]!.settles, ...step.settles])] }
+      this.steps[known] = {
+        ...step,
+        settles: [...new Set([...elementAt(this.steps, known).settles, ...step.settles])],
+      }
   }
 }
 

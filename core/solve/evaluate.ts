@@ -1,3 +1,4 @@
+import { firstOf } from '#core/collections/held'
 import type { Finding } from '#core/assessment/assess'
 import { FindingMemo } from '#core/assessment/memo'
 import type { JobDocument } from '#core/job/document'
@@ -112,7 +113,7 @@ export class Evaluator {
       settles,
       inTheWay,
       open: findings.filter(({ verdict }) => verdict === 'measure-first'),
-      accepted: findings.filter(isAccepted).map(({ remedies }) => remedies[0]!),
+      accepted: findings.filter(isAccepted).map(({ remedies }) => firstOf(remedies)),
       name: nameOf(this.optionsToName(options, steps), steps),
       figures: settles ? this.figuresOf(draft.job, steps, battery, last) : null,
     }

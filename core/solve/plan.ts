@@ -1,3 +1,4 @@
+import { elementAt } from '#core/collections/held'
 import { completeJob } from '#core/job/complete'
 import { assess, type Finding } from '#core/assessment/assess'
 import type { JobDocument } from '#core/job/document'
@@ -68,10 +69,13 @@ function trim(axes: readonly Axis[]): Axis[] {
   const trimmed = [...axes]
   while (productOf(trimmed) > mostCombinations) {
     const longest = trimmed.reduce(
-      (most, axis, i) => (axis.options.length > trimmed[most]!.options.length ? i : most),
+      (most, axis, i) => (axis.options.length > elementAt(trimmed, most).options.length ? i : most),
       0,
     )
-    trimmed[longest] = { ...trimmed[longest]!, options: trimmed[longest]!.options.slice(0, -1) }
+    trimmed[longest] = {
+      ...elementAt(trimmed, longest),
+      options: elementAt(trimmed, longest).options.slice(0, -1),
+    }
   }
   return trimmed
 }
@@ -80,7 +84,7 @@ function trim(axes: readonly Axis[]): Axis[] {
 export function optionsAt({ axes }: Plan, index: number): Option[] {
   let rest = index
   return axes.map(({ options }) => {
-    const chosen = options[rest % options.length]!
+    const chosen = elementAt(options, rest % options.length)
     rest = Math.floor(rest / options.length)
     return chosen
   })

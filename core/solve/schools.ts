@@ -1,3 +1,4 @@
+import { fieldOf } from '#core/collections/held'
 import { assess, type CheckResult } from '#core/assessment/assess'
 import type { JobDocument } from '#core/job/document'
 import { remedyLabel } from '#core/remedies/catalogue'
@@ -43,11 +44,11 @@ export function schoolsOf(job: JobDocument, shop: ShopSettings): SchoolView[] {
       {
         rule,
         question: catalogued.label,
-        chosen: options[rules[rule] as string]!,
+        chosen: fieldOf(options, rules[rule] as string),
         own: Object.hasOwn(job.rules, rule),
         others: others.map((option) => ({
           option,
-          words: options[option]!,
+          words: fieldOf(options, option),
           ...under({ ...job, rules: { ...job.rules, [rule]: option } }, shop, now, q),
         })),
       },

@@ -1,3 +1,4 @@
+import { entryOf } from '#core/collections/held'
 import {
   caseLimitC,
   fitHeat,
@@ -38,7 +39,7 @@ export function measuredHeat(alternator: View<'alternators'>): AlternatorHeat | 
   fits.set(readings, ofReadings)
   if (!ofReadings.has(key))
     ofReadings.set(key, fitHeat(readings, ratedA, airC, { oneReadingTauMin: tauMin })?.heat ?? null)
-  return ofReadings.get(key)!
+  return entryOf(ofReadings, key)
 }
 
 /**

@@ -1,3 +1,4 @@
+import { elementAt, fieldOf } from '#core/collections/held'
 import { metric, shownUnit, type DisplayUnits } from './display'
 import { areaByAwg, spellings, type Unit } from './units'
 
@@ -49,15 +50,16 @@ export function parseQuantity(text: string, unit: Unit, units: DisplayUnits = me
       /^awg\s*(\d\/0|0{1,4}|\d{1,2})$/i.exec(t) ??
       /^(\d\/0)$/.exec(t)
     if (awg) {
-      const area = areaByAwg[awg[1]!]
+      const area = areaByAwg[elementAt(awg, 1)]
       return area === undefined
         ? refuse(`${awg[1]} AWG is not in the table of conductors`)
         : { ok: true, value: area }
     }
-    if (units.system === 'imperial' && Object.hasOwn(areaByAwg, t)) return { ok: true, value: areaByAwg[t]! }
+    if (units.system === 'imperial' && Object.hasOwn(areaByAwg, t))
+      return { ok: true, value: fieldOf(areaByAwg, t) }
     const sideBySide = /^(\d{1,2})\s*[x×*]\s*(.+)$/i.exec(t)
     if (sideBySide) {
-      const one = parseQuantity(sideBySide[2]!, unit, units)
+      const one = parseQuantity(elementAt(sideBySide, 2), unit, units)
       return one.ok ? { ok: true, value: one.value * Number(sideBySide[1]) } : one
     }
   }
@@ -68,13 +70,13 @@ export function parseQuantity(text: string, unit: Unit, units: DisplayUnits = me
   if (each) return refuse(`Enter the size of one, ${each[2]}, and the count in its own field`)
 
   const parts = /^([+-]?[\d.,'\s]*\d[\d.,]*(?:e[+-]?\d+)?)\s*(.*)$/i.exec(t)
-  const number = parts && parseNumber(parts[1]!)
+  const number = parts && parseNumber(elementAt(parts, 1))
   if (!parts || number === null) {
     return refuse(
       /\de[+-]?\d+/i.test(t) ? 'That number is too large' : `Not a number${unit ? ` of ${unit}` : ''}`,
     )
   }
-  const written = parts[2]!.toLowerCase().replace(/\s/g, '').replace('ohms', 'ohm')
+  const written = elementAt(parts, 2).toLowerCase().replace(/\s/g, '').replace('ohms', 'ohm')
   const plainUnit = shownUnit(unit, units)
   if (written === '')
     return { ok: true, value: plainUnit ? tidy(number * plainUnit.factor + plainUnit.offset) : number }
@@ -85,7 +87,9 @@ export function parseQuantity(text: string, unit: Unit, units: DisplayUnits = me
   if (!spelling && unit === 'Ah' && /^k?wh$/.test(written))
     return refuse(energyWords(number * (written === 'kwh' ? 1000 : 1)))
   if (!spelling)
-    return refuse(unit ? `“${parts[2]!.trim()}” is not a unit for ${unit}` : 'A plain number is wanted here')
+    return refuse(
+      unit ? `“${elementAt(parts, 2).trim()}” is not a unit for ${unit}` : 'A plain number is wanted here',
+    )
   return { ok: true, value: tidy(number * spelling.factor + (spelling.offset ?? 0)) }
 }
 

@@ -1,3 +1,4 @@
+import { firstOf } from '#core/collections/held'
 import { isAccepted } from '#core/assessment/finding'
 import { keyOf, type Finding } from '#core/assessment/result'
 import type { JobDocument } from '#core/job/document'
@@ -120,7 +121,9 @@ const isOpen = (finding: Finding): boolean => finding.verdict !== 'suits' && !is
 /** Whether changes hold one that a finding asks for, or another one on the same part. */
 const serves = (changes: readonly RemedyRef[], { remedies }: Finding): boolean =>
   remedies.length === 0 ||
-  changes.some((change) => change.on === remedies[0]!.on || remedies.some((ref) => sameRemedy(change, ref)))
+  changes.some(
+    (change) => change.on === firstOf(remedies).on || remedies.some((ref) => sameRemedy(change, ref)),
+  )
 
 /** The first remedy of every finding that suits after changes, each once, without those that another replaces. */
 export const firstRemedies = (findings: readonly Finding[]): readonly RemedyRef[] =>

@@ -1,3 +1,4 @@
+import { elementAt, firstOf } from '#core/collections/held'
 import { onPanel, sunAt, type Weather } from './sun'
 
 /** A year of hours from a weather file. */
@@ -44,7 +45,9 @@ export function readEpw(text: string): ReadEpw {
   const lines = text.replace(/^\uFEFF/, '').split(/\r\n|\n|\r/)
   while (lines.at(-1)?.trim() === '') lines.pop()
   if (lines.length === 0) return bad(1, 'The file is empty')
-  const head = lines[0]!.split(',').map((cell) => cell.trim())
+  const head = firstOf(lines)
+    .split(',')
+    .map((cell) => cell.trim())
   if (head[0]?.toUpperCase() !== 'LOCATION')
     return bad(1, 'This is not an EPW file: its first line does not begin with LOCATION')
   const [latitude, longitude, zone] = [Number(head[6]), Number(head[7]), Number(head[8])]
@@ -60,9 +63,9 @@ export function readEpw(text: string): ReadEpw {
   const hours: EpwHour[] = []
   let filled = 0
   for (let i = headerLines; i < lines.length; i++) {
-    const cells = lines[i]!.split(',')
+    const cells = elementAt(lines, i).split(',')
     if (cells.length < 16) return bad(i + 1, `has ${cells.length} values; an hour has 35`)
-    const number = (at: number): number => (cells[at]!.trim() === '' ? NaN : Number(cells[at]))
+    const number = (at: number): number => (elementAt(cells, at).trim() === '' ? NaN : Number(cells[at]))
     const [month, day, hour] = [number(column.month), number(column.day), number(column.hour)]
     if (
       !(month >= 1 && month <= 12 && day >= 1 && day <= 31 && hour >= 0 && hour <= 24) ||
@@ -103,7 +106,7 @@ export function readEpw(text: string): ReadEpw {
  * 365 or 366 days from the first hour.
  */
 export function weatherOf(file: EpwFile, tiltDeg: number): Weather {
-  const first = file.hours[0]!
+  const first = firstOf(file.hours)
   const startMs = Date.UTC(2025, first.month - 1, first.day, first.hour) - file.zone * 3_600_000
   const panelWm2 = new Float64Array(file.hours.length)
   const airC = new Float64Array(file.hours.length)

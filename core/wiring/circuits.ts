@@ -1,3 +1,4 @@
+import { elementAt, entryOf } from '#core/collections/held'
 import { runsEngine, type Case } from './cases'
 import type { Circuit, Element, Resistor } from '#core/circuit/circuit'
 import { elementsOf, emfV } from './elements'
@@ -122,14 +123,14 @@ export function wholeOf(network: Network): Circuit {
 function loose({ ground }: Network, { islands, firsts }: Joined, elements: readonly Element[]): Resistor[] {
   const bridged = new Map<string, string>()
   const rootOf = (post: string): string => {
-    let root = islands.get(post)!
+    let root = entryOf(islands, post)
     for (let next = bridged.get(root); next !== undefined; next = bridged.get(root)) root = next
     return root
   }
   // Terminals of a unit come in pairs; from one pair to the other nothing is joined.
   for (const { nodes } of elements)
     for (let i = 0; i < nodes.length; i += 2) {
-      const [one, other] = [rootOf(nodes[i]!), rootOf(nodes[i + 1]!)]
+      const [one, other] = [rootOf(elementAt(nodes, i)), rootOf(elementAt(nodes, i + 1))]
       if (one !== other) bridged.set(one, other)
     }
   const tied = new Set([rootOf(ground)])

@@ -1,3 +1,4 @@
+import { elementAt } from '#core/collections/held'
 import type { Run } from './network'
 import type { Ways } from './paths'
 
@@ -26,7 +27,11 @@ export function inFewSizes(runs: readonly Run[], ways: Ways, mostSizes: number):
       const of = now.filter((run) => run.areaMm2 === size && run.state === 'new')
       const isFree = of.every((run) => isSizedNew(run) && !plugged.has(run.id))
       const metres = of.reduce((sum, { lengthM, count }) => sum + lengthM * count, 0)
-      return { size, next: used[i + 1]!, cost: isFree ? metres * (used[i + 1]! - size) : Infinity }
+      return {
+        size,
+        next: elementAt(used, i + 1),
+        cost: isFree ? metres * (elementAt(used, i + 1) - size) : Infinity,
+      }
     })
     const { size, next, cost } = steps.reduce((a, b) => (b.cost < a.cost ? b : a))
     if (cost === Infinity) return now

@@ -1,3 +1,4 @@
+import { entryOf } from '#core/collections/held'
 import { cableSizesMm2 } from '#core/physics/conductors'
 import { isLaidWithItsRun, ohmAtSize, type Conductors } from './run-ohm'
 import type { Run, WiringUnit } from './network'
@@ -119,7 +120,7 @@ function leftAt(run: Run, wiring: Wiring): number | null {
   if (!unit || !most) return null
   const { plus, minus } = drawsAt(unit)!
   const { volts } = solved.in(most)
-  return volts.get(plus)! - volts.get(minus)!
+  return entryOf(volts, plus) - entryOf(volts, minus)
 }
 
 /** The terminals at which a unit draws: those of its input for a DC-DC; null if it does not. */

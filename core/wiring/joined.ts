@@ -1,3 +1,4 @@
+import { entryOf } from '#core/collections/held'
 import type { Network, Post } from './network'
 
 /** The connected groups of a network: the same for all sizes and cases. */
@@ -13,21 +14,21 @@ export interface Joined {
 export function joinedOf({ posts, runs, units }: Pick<Network, 'posts' | 'runs' | 'units'>): Joined {
   const beyond = new Map<string, [next: string, dropV: number][]>(posts.map(({ id }) => [id, []]))
   for (const { from, to } of runs) {
-    beyond.get(from)!.push([to, 0])
-    beyond.get(to)!.push([from, 0])
+    entryOf(beyond, from).push([to, 0])
+    entryOf(beyond, to).push([from, 0])
   }
   const islands = new Map<string, string>()
   for (const { id } of posts) {
     if (islands.has(id)) continue
     islands.set(id, id)
     for (const reached = [id]; reached.length > 0;)
-      for (const [next] of beyond.get(reached.pop()!)!) {
+      for (const [next] of entryOf(beyond, reached.pop()!)) {
         if (islands.has(next)) continue
         islands.set(next, id)
         reached.push(next)
       }
   }
-  for (const unit of units) if (unit.kind === 'diode') beyond.get(unit.plus)!.push([unit.out, unit.dropV])
+  for (const unit of units) if (unit.kind === 'diode') entryOf(beyond, unit.plus).push([unit.out, unit.dropV])
   const firsts = (['negative', 'positive'] as const).flatMap((pole) => firstsIn(pole, posts, islands))
   return { islands, firsts, beyond }
 }
@@ -36,7 +37,7 @@ export function joinedOf({ posts, runs, units }: Pick<Network, 'posts' | 'runs' 
 function firstsIn(pole: Post['pole'], posts: Network['posts'], islands: Joined['islands']): string[] {
   const firsts = new Map<string, string>()
   for (const post of posts) {
-    const island = islands.get(post.id)!
+    const island = entryOf(islands, post.id)
     if (post.pole === pole && !firsts.has(island)) firsts.set(island, post.id)
   }
   return [...firsts.values()]

@@ -1,3 +1,4 @@
+import { firstOf } from '#core/collections/held'
 import type { Post, Run } from './network'
 
 type Joining = Pick<Run, 'id' | 'from' | 'to' | 'role' | 'returnOf'>
@@ -71,7 +72,7 @@ export class Ways<R extends Joining = Run> {
       if (!post) break
       posts.push(post)
       const on: readonly R[] = endsAt(post) ? [] : this.runsAt(at).filter(({ id }) => !seen.has(id))
-      const run = on.length === 1 ? on[0]! : null
+      const run = on.length === 1 ? firstOf(on) : null
       if (run) {
         runs.push(run)
         seen.add(run.id)

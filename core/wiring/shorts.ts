@@ -1,3 +1,4 @@
+import { elementAt, entryOf, firstOf } from '#core/collections/held'
 import type { Case } from './cases'
 import type { Circuit, Element } from '#core/circuit/circuit'
 import { boltedOhm, type Circuits } from './circuits'
@@ -41,7 +42,7 @@ export function shortsOf(network: Network, circuits: Circuits, joints: Joints): 
         posts.map(({ id, opposite }) => [id, opposite]),
       )
       posts.forEach((post, i) => {
-        const { amps, volts } = shortAt(post, voltsIn(rest), lifts[i]!)
+        const { amps, volts } = shortAt(post, voltsIn(rest), elementAt(lifts, i))
         const left = patternAt(diodes, volts)
         if (left.every((on, k) => on === pattern[k])) found.set(post.id, amps)
         else {
@@ -62,7 +63,7 @@ export function shortsOf(network: Network, circuits: Circuits, joints: Joints): 
 const voltsIn =
   ({ volts }: Solution): VoltsAt =>
   (node) =>
-    volts.get(node)!
+    entryOf(volts, node)
 
 const patternAt = (diodes: readonly DiodeUnit[], volts: VoltsAt): Pattern =>
   diodes.map(({ plus, out, dropV }) => volts(plus) - volts(out) > dropV)
@@ -70,7 +71,7 @@ const patternAt = (diodes: readonly DiodeUnit[], volts: VoltsAt): Pattern =>
 /** The circuit with each diode linear, conducting or blocking. */
 function withDiodes(circuit: Circuit, diodes: readonly DiodeUnit[], pattern: Pattern): Circuit {
   if (diodes.length === 0) return circuit
-  const isOn = new Map(diodes.map(({ id }, i) => [id, pattern[i]!]))
+  const isOn = new Map(diodes.map(({ id }, i) => [id, elementAt(pattern, i)]))
   const elements = circuit.elements.map((element): Element => {
     const on = isOn.get(element.id)
     return on === undefined ? element : { ...element, law: onOneSide(element.law, on) }
@@ -86,8 +87,8 @@ function onOneSide(law: Law, isOn: boolean): Law {
   const there = isOn ? [farV, 0] : [-farV, 0]
   const slopes = law.slopes(there)
   const [flows] = law.amps(there)
-  const slope = slopes[0]![0]!
-  const amps = (u: number): number => flows! + slope * (u - there[0]!)
+  const slope = firstOf(firstOf(slopes))
+  const amps = (u: number): number => flows! + slope * (u - firstOf(there))
   return {
     ...law,
     amps: ([plus, minus]) => {
@@ -113,5 +114,5 @@ function shortSolved(
 ): number {
   const short: Element = { id: 'short', nodes: [id, opposite], law: resistance(boltedOhm) }
   const { volts } = solver.solve({ ...open, elements: [...open.elements, short] }, standing.volts)
-  return Math.abs(volts.get(id)! - volts.get(opposite)!) / boltedOhm
+  return Math.abs(entryOf(volts, id) - entryOf(volts, opposite)) / boltedOhm
 }

@@ -1,3 +1,4 @@
+import { elementAt, entryOf, lastOf } from '#core/collections/held'
 import { ampacityThereA } from '#core/physics/conductors'
 import { fuseInterruptA, fuseRangeA, fuseSizesA, type FuseFamily } from '#core/physics/fuses'
 import { fastestS, isGraded } from '#core/physics/fuse-times'
@@ -97,8 +98,9 @@ export function sized(draft: WiringDraft, rules: SizeRules): Solved {
 
 const sameSizes = (one: Network, other: Network): boolean =>
   one.runs.every(
-    ({ areaMm2, count }, i) => areaMm2 === other.runs[i]!.areaMm2 && count === other.runs[i]!.count,
-  ) && one.posts.every(({ fitting }, i) => fitting?.family === other.posts[i]!.fitting?.family)
+    ({ areaMm2, count }, i) =>
+      areaMm2 === elementAt(other.runs, i).areaMm2 && count === elementAt(other.runs, i).count,
+  ) && one.posts.every(({ fitting }, i) => fitting?.family === elementAt(other.posts, i).fitting?.family)
 
 /** Currents that differ by less are one, A. */
 const sameA = 1e-3
@@ -166,7 +168,7 @@ function graded(
     isFree ? largerThan(branches, main, onBar, rules, mostMainA(draft)) : main
   const larger = over(posts)
   const alike = posts.map((post, i) =>
-    draft.posts[i]!.fitting?.family === null && onBar.has(post.id)
+    elementAt(draft.posts, i).fitting?.family === null && onBar.has(post.id)
       ? ofFamilyOf(larger, post, surgeThrough(post.id, ampsAt(post), draft), rules)
       : post,
   )
@@ -184,16 +186,16 @@ function bankAsMain(posts: readonly Post[], main: Post, draft: WiringDraft): rea
   const count = posts.filter(({ fitting }) => fitting?.isOfOneBattery).length
   const leastA = (main.fitting?.ratedA ?? 0) / Math.max(1, count)
   return posts.map((post, i) => {
-    if (!post.fitting?.isOfOneBattery || draft.posts[i]!.fitting?.ratedA !== null) return post
+    if (!post.fitting?.isOfOneBattery || elementAt(draft.posts, i).fitting?.ratedA !== null) return post
     if (!post.fitting.family || post.fitting.ratedA! >= leastA) return post
-    const ratedA = fuseSizesA.find((size) => size >= leastA) ?? fuseSizesA.at(-1)!
+    const ratedA = fuseSizesA.find((size) => size >= leastA) ?? lastOf(fuseSizesA)
     return { ...post, fitting: { ...post.fitting, ratedA } }
   })
 }
 
 /** The largest main fuse that a bank needs, A: for its continuous current. */
 export const mostMainA = ({ bankA }: Pick<Network, 'bankA'>): number =>
-  fuseSizesA.find((size) => size >= bankA / fuseShare) ?? fuseSizesA.at(-1)!
+  fuseSizesA.find((size) => size >= bankA / fuseShare) ?? lastOf(fuseSizesA)
 
 /** The main fuse, rated by the shop’s ratio to the largest fuse on the bar, but not above the need of the bank. */
 function largerThan(
@@ -208,7 +210,7 @@ function largerThan(
   // Never smaller than one behind it.
   const wishedA = Math.max(largest, Math.min(grading * largest, mostA))
   const least = Math.max(main.fitting!.ratedA!, wishedA)
-  const ratedA = fuseSizesA.find((size) => size >= least) ?? fuseSizesA.at(-1)!
+  const ratedA = fuseSizesA.find((size) => size >= least) ?? lastOf(fuseSizesA)
   return { ...main, fitting: { ...main.fitting!, ratedA } }
 }
 
@@ -231,11 +233,11 @@ function asTheirFuses(posts: readonly Post[], { draft, ways }: Drafted): readonl
   const rated = new Map(posts.map(({ id, fitting }) => [id, fitting?.ratedA ?? 0]))
   return posts.map((post, i): Post => {
     const { fitting } = post
-    if (!fitting || post.kind === 'fuse' || draft.posts[i]!.fitting!.ratedA !== null) return post
+    if (!fitting || post.kind === 'fuse' || elementAt(draft.posts, i).fitting!.ratedA !== null) return post
     const mains = ways.runsAt(post.id).filter(({ role }) => role === 'main')
     const fuses = mains.flatMap((run) => ways.fuseOf(run) ?? [])
-    const leastA = Math.max(0, ...fuses.map(({ id }) => rated.get(id)!))
-    const ratedA = fittingSizesA.find((size) => size >= leastA) ?? fittingSizesA.at(-1)!
+    const leastA = Math.max(0, ...fuses.map(({ id }) => entryOf(rated, id)))
+    const ratedA = fittingSizesA.find((size) => size >= leastA) ?? lastOf(fittingSizesA)
     return { ...post, fitting: { ...fitting, ratedA: Math.max(ratedA, fitting.ratedA!) } }
   })
 }
@@ -244,14 +246,14 @@ function asTheirFuses(posts: readonly Post[], { draft, ways }: Drafted): readonl
 const throughA = (runs: readonly DraftRun[], design: ReadonlyMap<string, Design>): number =>
   runs.reduce(
     (most, { id, role, leastA }) =>
-      role === 'cranking' ? most : Math.max(most, leastA, heatingA(design.get(id)!)),
+      role === 'cranking' ? most : Math.max(most, leastA, heatingA(entryOf(design, id))),
     0,
   )
 
 /** Ratings in which switches, relays, shunts, bars and plugs are made, A. */
 const fittingSizesA = [50, 100, 150, 200, 250, 300, 350, 500, 600, 1000, 1500, 2000]
 const fittingFor = (amps: number): number =>
-  fittingSizesA.find((size) => size >= amps / fuseShare) ?? fittingSizesA.at(-1)!
+  fittingSizesA.find((size) => size >= amps / fuseShare) ?? lastOf(fittingSizesA)
 
 /** Families in the order in which they are taken: the simplest that does it. */
 const familyOrder: readonly FuseFamily[] = [
@@ -287,7 +289,7 @@ function fuseFor(
       rated !== undefined && rated <= largest && rated <= Math.max(least, mostTimes * amps, smallBranchA)
     const inRange = ratedA === null || (ratedA >= smallest && ratedA <= largest)
     if (family || (fits && inRange && fuseInterruptA(one, volts) >= shortA))
-      return { family: one, ratedA: rated ?? fuseSizesA.at(-1)! }
+      return { family: one, ratedA: rated ?? lastOf(fuseSizesA) }
   }
   return {
     family: 'class-t',
@@ -295,7 +297,7 @@ function fuseFor(
       ratedA ??
       fuseSizesA.find((size) => size >= least && bearsStart('class-t', size, surge)) ??
       fuseSizesA.find((size) => size >= least) ??
-      fuseSizesA.at(-1)!,
+      lastOf(fuseSizesA),
   }
 }
 
@@ -309,12 +311,12 @@ function withSizes(
   const own = new Map(
     withStuds(draft.runs, network.posts).map((run) => [
       run.id,
-      sizeOf(run, { network, ways }, design.get(run.id)!, rules),
+      sizeOf(run, { network, ways }, entryOf(design, run.id), rules),
     ]),
   )
   const thickest = thickestOf(own.values())
   const runs = draft.runs.map((run): Run => {
-    const mine = own.get(run.id)!
+    const mine = entryOf(own, run.id)
     if (mine.areaKnown !== 'sized') return mine
     if (run.role === 'bond') return { ...mine, areaMm2: bondMm2(thickest, rules.sizesMm2) }
     const like = run.like === null ? undefined : own.get(run.like)
@@ -360,7 +362,7 @@ function thickestOf(runs: Iterable<Run>): number {
 
 function bondMm2(thickestMm2: number, sizesMm2: readonly number[]): number {
   const at = sizesMm2.findIndex((size) => size >= thickestMm2)
-  return sizesMm2[Math.max(0, (at < 0 ? sizesMm2.length - 1 : at) - bondSizesUnder)]!
+  return elementAt(sizesMm2, Math.max(0, (at < 0 ? sizesMm2.length - 1 : at) - bondSizesUnder))
 }
 
 /** Share of its way that a run is by length, and the resistance of all fittings on that way, there and back, Ω. */

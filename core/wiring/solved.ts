@@ -1,3 +1,4 @@
+import { elementAt } from '#core/collections/held'
 import { casesOf, type Case } from './cases'
 import type { Circuits } from './circuits'
 import { Joints } from './joints'
@@ -42,7 +43,7 @@ export class Solved {
    */
   as(network: Network): Solved {
     const other = new Solved(network, this.joints)
-    if (network.runs.some(({ fittingOhm }, i) => fittingOhm !== this.network.runs[i]!.fittingOhm))
+    if (network.runs.some(({ fittingOhm }, i) => fittingOhm !== elementAt(this.network.runs, i).fittingOhm))
       return other
     for (const [id, solution] of this.known) other.known.set(id, solution)
     other.theShorts = this.theShorts

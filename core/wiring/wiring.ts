@@ -1,3 +1,4 @@
+import { entryOf } from '#core/collections/held'
 import { asSpecified } from '#core/job/as-specified'
 import type { JobDocument } from '#core/job/document'
 import { Reads } from '#core/system/reads'
@@ -33,7 +34,7 @@ export class Wiring {
   }
   /** Design current of a run: the largest of any case, and at least the output of its source. */
   design(run: Run): Design {
-    const design = this.solved.design.get(run.id)!
+    const design = entryOf(this.solved.design, run.id)
     return run.leastA > design.amps ? { ...design, amps: run.leastA } : design
   }
   /** Largest current of a run, A: continuous, or for seconds if it cranks an engine. */
@@ -80,7 +81,7 @@ export class Wiring {
     return this.network.units.filter(
       (unit): unit is InverterUnit =>
         unit.kind === 'inverter' &&
-        loaded.some((volts) => volts.get(unit.plus)! - volts.get(unit.minus)! < unit.lowestV),
+        loaded.some((volts) => entryOf(volts, unit.plus) - entryOf(volts, unit.minus) < unit.lowestV),
     )
   }
 

@@ -1,3 +1,4 @@
+import { firstOf } from '#core/collections/held'
 import type { BatteryUnit } from '#core/wiring/network'
 import { nameInSentence } from '#core/units/format'
 import { unitsOf } from '../rig'
@@ -37,7 +38,7 @@ export function chargeSteps(work: Work): WorkStep[] {
     steps.add(
       'charge-compare',
       `Measure the resting voltage of each lithium battery. Join them only if they lie within ${q(within, 'V')} of each other.`,
-      `At ${q(asDeliveredV * bank.scale, 'V')} apart about ${q((asDeliveredV * bank.scale) / (2 * packs[0]!.ohm), 'A')} would flow between them.`,
+      `At ${q(asDeliveredV * bank.scale, 'V')} apart about ${q((asDeliveredV * bank.scale) / (2 * firstOf(packs).ohm), 'A')} would flow between them.`,
     )
   }
   const lead = joinedLead(work)
@@ -75,8 +76,8 @@ export function joinSteps(work: Work): WorkStep[] {
 /** The lead battery is joined last, at rest, with the current watched. */
 function joinLead(steps: Steps, lead: BatteryUnit, packs: readonly BatteryUnit[], work: Work): void {
   const { bank, q } = work.after
-  const between = Math.max(0, packs[0]!.fullV - leadRestedV * bank.scale)
-  const ohm = lead.ohm + packs[0]!.ohm / packs.length
+  const between = Math.max(0, firstOf(packs).fullV - leadRestedV * bank.scale)
+  const ohm = lead.ohm + firstOf(packs).ohm / packs.length
   const ah =
     Number(work.after.one.houseBank.$usual('ahEach')) * Number(work.after.one.houseBank.$usual('parallel'))
   const switches = numbersOf(work, 'lead-switch')

@@ -1,3 +1,4 @@
+import { lastOf } from '#core/collections/held'
 import { asSpecified } from '#core/job/as-specified'
 import { partAt, partName } from '#core/job/document'
 import type { LineKind, Network, Post, PostKind, Run, WiringUnit } from '#core/wiring/network'
@@ -29,7 +30,7 @@ export function fitSteps(work: Work): WorkStep[] {
       const fuses = fusesOf(own, network)
       const name = nameOf(of, work)
       const out = fuses.length > 0 ? `, with no fuse in ${listInSentence(fuses)} yet` : ''
-      return runStep(prefixOf(of.split('/').at(-1)!), `Wire ${name}${out}.`, own, work)
+      return runStep(prefixOf(lastOf(of.split('/'))), `Wire ${name}${out}.`, own, work)
     }),
     ...lineStepsOf(network),
   ]

@@ -1,3 +1,4 @@
+import { fieldOf } from '#core/collections/held'
 import { unitsOf } from '../rig'
 import { stateIn, voltsTest, type Bench, plainTest } from './make'
 import { nameInSentence } from '#core/units/format'
@@ -43,5 +44,5 @@ const capacityTest = ({ id, name }: BatteryUnit, state: TestState): ProofTest =>
   how: `Charge ${nameInSentence(name)} full on its own. Discharge it at a steady current, at most a quarter of its capacity per hour, until it cuts off. Read the counted charge on the monitor.`,
   minutes: 15,
   waits: emptyMinutes,
-  read: (_seen, rig) => rig.capacityAh[id]!,
+  read: (_seen, rig) => fieldOf(rig.capacityAh, id),
 })

@@ -1,3 +1,4 @@
+import { fieldOf } from '#core/collections/held'
 import type { SourceUnit } from '#core/wiring/network'
 import { unitsOf } from '../rig'
 import { ampsTest, answerTest, stateIn, voltsTest, type Bench } from './make'
@@ -72,7 +73,7 @@ function stringsTest(bench: Bench, { id, name }: SourceUnit): ProofTest[] {
       state,
       how: `Clamp each of the ${panels.strings} strings in turn. Yes if all carry about the same, no if one carries nothing.`,
       instrument: 'clamp',
-      read: (_seen, rig) => (rig.panels[id]!.dark === 0 ? 1 : 0),
+      read: (_seen, rig) => (fieldOf(rig.panels, id).dark === 0 ? 1 : 0),
     }),
   ]
 }
@@ -92,7 +93,7 @@ function panelTest(bench: Bench, { id, name, plus }: SourceUnit): ProofTest[] {
       how: 'Disconnect the panels from the controller. Red on their plus, black on their minus.',
       minutes: 3,
       probes: [],
-      read: (_seen, rig) => rig.panels[id]!.openV,
+      read: (_seen, rig) => fieldOf(rig.panels, id).openV,
     },
   ]
 }

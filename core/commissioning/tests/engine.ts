@@ -1,3 +1,4 @@
+import { fieldOf } from '#core/collections/held'
 import type { AlternatorUnit, DcdcUnit } from '#core/wiring/network'
 import { steadyCaseC } from '#core/physics/alternator'
 import { isKeeper, unitsOf, type CaseHeat, type Rig } from '../rig'
@@ -98,7 +99,7 @@ function heatTest(bench: Bench, { id, name, plus }: AlternatorUnit): ProofTest[]
       probes: [amps(feed.id)],
       read: ([seen], rig) => {
         const machine = unitsOf(rig.network, 'alternator').find((unit) => unit.id === id)!
-        return caseC(rig.heat[id]!, loadOfMachineA(seen!, machine), heatMinutes)
+        return caseC(fieldOf(rig.heat, id), loadOfMachineA(seen!, machine), heatMinutes)
       },
     },
   ]
@@ -206,7 +207,7 @@ function senseTests(bench: Bench): ProofTest[] {
       }),
       how: `Red on the sense terminal of ${nameInSentence(name)}, black on the plus post of the battery that it charges.`,
       probes: [],
-      read: (_seen: readonly number[], rig: Rig) => rig.senseOffV[id]!,
+      read: (_seen: readonly number[], rig: Rig) => fieldOf(rig.senseOffV, id),
     }))
 }
 

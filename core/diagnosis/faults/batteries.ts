@@ -1,3 +1,4 @@
+import { fieldOf } from '#core/collections/held'
 import type { BatteryUnit } from '#core/wiring/network'
 import { type Bench } from '#core/commissioning/tests/make'
 import { nameInSentence } from '#core/units/format'
@@ -132,7 +133,7 @@ export const capacityLow: Fault = {
     ),
   change: (rig, at, percent) => ({
     ...rig,
-    capacityAh: { ...rig.capacityAh, [at]: (rig.capacityAh[at]! * percent) / 100 },
+    capacityAh: { ...rig.capacityAh, [at]: (fieldOf(rig.capacityAh, at) * percent) / 100 },
   }),
   mend: 'Charge it full and repeat the capacity test. Return the battery if it fails again.',
 }

@@ -1,3 +1,4 @@
+import { fieldOf } from '#core/collections/held'
 import { turnable } from '#core/commissioning/tests/quiet'
 import { nameInSentence } from '#core/units/format'
 import { unitsOf, withUnit } from '#core/commissioning/rig'
@@ -68,7 +69,7 @@ export const hotAlternator: Fault = {
         sizes: stepsBetween(25, 60, 4),
       })),
   change: (rig, at, hotterK) => {
-    const heat = rig.heat[at]!
+    const heat = fieldOf(rig.heat, at)
     return {
       ...rig,
       heat: { ...rig.heat, [at]: { ...heat, riseK: heat.riseK + hotterK, airC: heat.airC + 10 } },
@@ -90,7 +91,7 @@ export const stringTurned: Fault = {
       .map(({ id, name }) => ({ at: id, where: `at ${nameInSentence(name)}` })),
   change: (rig, at) => ({
     ...withUnit(rig, at, (unit) => (unit.kind === 'source' ? { ...unit, mostA: 0 } : unit)),
-    panels: { ...rig.panels, [at]: { ...rig.panels[at]!, openV: -rig.panels[at]!.openV } },
+    panels: { ...rig.panels, [at]: { ...fieldOf(rig.panels, at), openV: -fieldOf(rig.panels, at).openV } },
   }),
   mend: 'Cover the panels and swap the two leads of the string.',
 }
@@ -129,7 +130,7 @@ export const stringOpen: Fault = {
       .filter(({ id }) => panels[id] && panels[id].strings > 1 && panels[id].fused)
       .map(({ id, name }) => ({ at: id, where: `at ${nameInSentence(name)}` })),
   change: (rig, at) => {
-    const panels = rig.panels[at]!
+    const panels = fieldOf(rig.panels, at)
     const lit = withUnit(rig, at, (unit) =>
       unit.kind === 'source'
         ? { ...unit, mostA: (unit.mostA * (panels.strings - 1)) / panels.strings }

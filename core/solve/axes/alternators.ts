@@ -1,3 +1,4 @@
+import { firstOf } from '#core/collections/held'
 import type { Finding } from '#core/assessment/assess'
 import { addDcdc, holdBack, runningSignal } from '#core/remedies/arrangements'
 import { canTry, remedyLabel, type RemedyRef } from '#core/remedies/catalogue'
@@ -65,7 +66,7 @@ function inPlaceOfLink(lane: AlternatorLane, ground: Ground): Option[] {
         verdict === 'does-not-suit' && remedies.every((ref) => ref.id === 'dcdc.add'),
     )
   const lowLoss = own.flatMap(({ remedies }) => remedies).find((ref) => ref.id === 'link.low-loss-isolator')
-  const isolator = lowLoss && { ref: lowLoss, supply: suppliesFor(lowLoss, job, system, shelf)[0]! }
+  const isolator = lowLoss && { ref: lowLoss, supply: firstOf(suppliesFor(lowLoss, job, system, shelf)) }
   const held = mustGo
     ? []
     : ways.filter((ref) => ref.id !== 'dcdc.add').flatMap((ref) => heldOptions(ref, isolator, ground))

@@ -1,3 +1,4 @@
+import { firstOf } from '#core/collections/held'
 import { suppliesFor } from '#core/remedies/supply'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { ShelfPart } from '#core/shelf/kinds'
@@ -22,7 +23,7 @@ export function batteryAxes(ground: Ground): Axis[] {
   const name = job.candidate.name ?? 'the new battery'
   const more = counts.map((count): Option => {
     const ref: RemedyRef = { id: 'battery.more-parallel', on: 'candidate', value: count }
-    return option(`${count} × ${name}`, { ref, supply: suppliesFor(ref, job, system, shelf)[0]! })
+    return option(`${count} × ${name}`, { ref, supply: firstOf(suppliesFor(ref, job, system, shelf)) })
   })
   const others = othersOf(ground).map((battery): Option => ({
     words: `${battery.parallel > 1 ? `${battery.parallel} × ` : ''}${battery.part.name} instead`,

@@ -1,3 +1,4 @@
+import { elementAt } from '#core/collections/held'
 import { oldBankStays } from '#core/system/energy'
 import type { FittingPlace, Post } from '../network'
 import { faultResistanceOhm } from '../short'
@@ -161,7 +162,7 @@ function positiveOf(build: Builder, minus: string): string {
   })
   steps.push('bar-plus')
   steps.slice(1).forEach((to, i) => {
-    build.run(i === 0 ? 'main-lead' : `main-feed-${i}`, steps[i]!, to, {
+    build.run(i === 0 ? 'main-lead' : `main-feed-${i}`, elementAt(steps, i), to, {
       role: 'main',
       usualM: i === 0 ? usualM.lead : usualM.main,
       leastA: leastA(system),
@@ -181,7 +182,7 @@ function negativeOf(build: Builder, shunted: boolean, small: boolean): void {
   })
   const steps = ['bank-minus', ...(shunted ? ['shunt'] : []), 'bar-minus']
   steps.slice(1).forEach((to, i) => {
-    build.run(`main-return-${i + 1}`, steps[i]!, to, {
+    build.run(`main-return-${i + 1}`, elementAt(steps, i), to, {
       role: 'main',
       usualM: usualM.main,
       ...(small ? {} : { returnOf: `main-feed-${i + 1}` }),

@@ -1,3 +1,4 @@
+import { lastOf } from '#core/collections/held'
 import { check, number } from '#core/assessment/check'
 import type { FieldPath } from '#core/job/document'
 import type { System } from '#core/system/system'
@@ -66,7 +67,7 @@ export const sheetFigures = check({
         number(inSentence(low.label), low.value, unit),
         number(inSentence(high.label), high.value, unit),
       ],
-      limit: system.bank.each.$origin(high.path.split('/').at(-1)!),
+      limit: system.bank.each.$origin(lastOf(high.path.split('/'))),
       formula: () => `${q(low.value, unit)} > ${q(high.value, unit)}`,
       summary: () =>
         `${low.label} ${q(low.value, unit)} is above ${inSentence(high.label)} ${q(high.value, unit)}. Ask the maker which is right.`,

@@ -1,3 +1,4 @@
+import { firstOf } from '#core/collections/held'
 import { noMoreThan } from '#core/remedies/arrangements'
 import { joinText } from '#core/units/format'
 import { check, number, type Judgement } from '#core/assessment/check'
@@ -60,7 +61,7 @@ export const generator = check({
     return {
       verdict: over ? 'suits-once-changed' : 'suits',
       compared: [number('draws', drawsW, 'W'), number('generator gives', givesW, 'W')],
-      limit: many.generators[0]!.$origin('watts'),
+      limit: firstOf(many.generators).$origin('watts'),
       formula: () =>
         `${q(unit.absorptionV, 'V')} × ${q(unit.ratedA, 'A')} ÷ (${lane.charger.efficiency} % × ${lane.charger.powerFactor}) = ${q(drawsW, 'W')}`,
       summary: () =>

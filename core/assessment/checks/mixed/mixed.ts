@@ -1,3 +1,4 @@
+import { firstOf } from '#core/collections/held'
 import { leadCapacityAh } from '#core/physics/lead'
 import { houseLeadOf, lfpOf } from '#core/simulation/plant-of-job'
 import { restedLeadSoc, shareOf, type Sharing } from '#core/simulation/sharing'
@@ -128,7 +129,7 @@ export const sharing = check({
     const charging = charges.map((soc) => at(soc, chargeA))
     const [rest, load] = [at(0.5, 0), at(0.5, -dcAtOnceA(system))]
     const mostA = Math.max(...charging.map((row) => row.lfpA))
-    const off = charging[0]!.off
+    const off = firstOf(charging).off
     const over = mostA > bank.largestA
     const holds = (amps: number): boolean =>
       staysJoined(amps, system) && charges.every((soc) => at(soc, amps).lfpA <= bank.largestA)

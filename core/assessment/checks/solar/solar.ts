@@ -1,3 +1,4 @@
+import { lastOf } from '#core/collections/held'
 import { joinText, nameInSentence } from '#core/units/format'
 import { clearDays } from '#core/weather/sun'
 import { home } from '#core/weather/places'
@@ -122,7 +123,7 @@ export const stringFuses = check({
     const intoOneA = others * solar.shortCircuitA
     const isFused = solar.stringFuses === 'yes'
     const leastA = solar.shortCircuitA * stringFuseShare
-    const value = stringFuseSizesA.find((size) => size >= leastA) ?? stringFuseSizesA.at(-1)!
+    const value = stringFuseSizesA.find((size) => size >= leastA) ?? lastOf(stringFuseSizesA)
     return {
       verdict: isFused ? 'suits' : 'suits-once-changed',
       compared: [

@@ -1,3 +1,4 @@
+import { firstOf } from '#core/collections/held'
 import { listInSentence, nameInSentence } from '#core/units/format'
 import { check, number } from '#core/assessment/check'
 import { familyWords } from '#core/job/parts/wiring'
@@ -102,10 +103,10 @@ export const grading = check({
           .join('; '),
       summary: () =>
         wrong.length === 0 && together.length > 0
-          ? `${subject.name} carries most of the bank’s current, so the ${together[0]!.name} may open with it.`
+          ? `${subject.name} carries most of the bank’s current, so the ${firstOf(together).name} may open with it.`
           : wrong.length === 0
             ? `In a fault behind it, ${subject.name} opens before ${listInSentence(uppers.map(({ name }) => `the ${name}`))}.`
-            : `In a fault behind ${subject.name}, the ${wrong[0]!.name} may open first and cut everything off.`,
+            : `In a fault behind ${subject.name}, the ${firstOf(wrong).name} may open first and cut everything off.`,
       cautions: () =>
         wrong.length === 0 && together.length > 0
           ? [`A fault behind ${subject.name} may leave everything dark. Keep a spare of both fuses aboard.`]
@@ -117,7 +118,7 @@ export const grading = check({
 
 /** A larger upper fuse, by what the lower one is then: a rating that was proposed follows it. */
 function larger(upper: Upper, { wiring, post, family, ratedA }: Fused, ratio: number): RemedyRef[] {
-  const then = wiring.withFuseRating(upper.fuses[0]!.id).ways.post(post.id)!.fitting!
+  const then = wiring.withFuseRating(firstOf(upper.fuses).id).ways.post(post.id)!.fitting!
   const own = { family: then.family ?? family, ratedA: then.ratedA ?? ratedA }
   return largerUpper(upper, (sumA) => isGraded({ family: upper.family, ratedA: sumA }, own, ratio))
 }

@@ -1,3 +1,4 @@
+import { entryOf } from '#core/collections/held'
 import { joinText, nameInSentence } from '#core/units/format'
 import { check, number, word, type Judgement, type Subjects } from '#core/assessment/check'
 import { cableSizesMm2 } from '#core/physics/conductors'
@@ -139,7 +140,7 @@ function leftAtDcdc({ run, wiring }: Wire, { q }: System): string {
     .filter(({ kind }) => kind === 'engine')
     .map((at) => {
       const { volts } = wiring.solved.in(at)
-      return `${q(volts.get(unit.inPlus)! - volts.get(unit.inMinus)!, 'V')} ${at.id === 'idle' ? 'at idle' : 'at cruise'}`
+      return `${q(entryOf(volts, unit.inPlus) - entryOf(volts, unit.inMinus), 'V')} ${at.id === 'idle' ? 'at idle' : 'at cruise'}`
     })
   return left.length > 0
     ? `; left at the DC-DC: ${left.join(', ')}, it runs from ${q(unit.lowestInputV, 'V')}`

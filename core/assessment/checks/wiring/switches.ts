@@ -1,3 +1,4 @@
+import { firstOf } from '#core/collections/held'
 import { inSentence, nameInSentence } from '#core/units/format'
 import { check, number, word } from '#core/assessment/check'
 import type { RemedyRef } from '#core/remedies/catalogue'
@@ -72,7 +73,7 @@ export const engineSwitch = check({
           : `without a switch between: ${kept.map(the).join(', ')}`,
       summary: () =>
         !isParted
-          ? `No switch can separate ${nameInSentence(name)} from ${the(kept[0]!)}.`
+          ? `No switch can separate ${nameInSentence(name)} from ${the(firstOf(kept))}.`
           : isGuarded
             ? `${name} charges only through ${names}. ${isShunted ? 'Its regulator' : 'A surge protector'} limits the spike if someone opens it.`
             : `${name} charges only through ${names}. Opening it while the engine runs destroys the alternator.`,

@@ -1,3 +1,4 @@
+import { entryOf } from '#core/collections/held'
 import { check, number, word } from '#core/assessment/check'
 import { nameInSentence } from '#core/units/format'
 import { addDcdc } from '#core/remedies/arrangements'
@@ -27,7 +28,7 @@ export const equalLeads = check({
       wiring.solved.cases.find(({ kind }) => kind === 'charge')
     if (!at) return null
     const { q, rules } = system
-    const amps = batteries.map(({ id }) => Math.abs(wiring.solved.in(at).amps.get(`${id}-lead`)!))
+    const amps = batteries.map(({ id }) => Math.abs(entryOf(wiring.solved.in(at).amps, `${id}-lead`)))
     const mean = amps.reduce((sum, one) => sum + one, 0) / amps.length
     if (mean < 0.1) return null
     const more = (Math.max(...amps) / mean - 1) * 100
