@@ -29,3 +29,10 @@ export function fieldOf<K extends PropertyKey, T>(record: Readonly<Record<K, T>>
   if (value === undefined) throw new RangeError(`No field ${String(name)}`)
   return value
 }
+
+/** The element of a list that has an id. @throws RangeError where there is none */
+export function withId<T extends { readonly id: string }>(list: readonly T[], id: string): T {
+  const found = list.find((element) => element.id === id)
+  if (found === undefined) throw new RangeError(`No ${id} in a list of ${list.length}`)
+  return found
+}

@@ -1,4 +1,4 @@
-import { elementAt, entryOf } from '#core/collections/held'
+import { elementAt, entryOf, firstOf, lastOf, withId } from '#core/collections/held'
 import type { Circuit, Element, Resistor } from '#core/circuit/circuit'
 import { startOf } from '#core/wiring/circuits'
 import { Solver, type Change, type Solution, type SolverStep } from '#core/circuit/solution'
@@ -138,9 +138,10 @@ export class Proof {
       const [at, by]: [number[], number[]] = [[], []]
       let bent = 0
       sides.forEach((pair, i) => {
-        const [up, down] = pair.map((side) => test.read(probed(test, side.step), side.rig) - value)
-        const slope = (up! - down!) / (2 * farSide)
-        bent += Math.max(0, (up! ** 2 + down! ** 2) / 6 - slope ** 2)
+        const off = pair.map((side) => test.read(probed(test, side.step), side.rig) - value)
+        const [up, down] = [firstOf(off), lastOf(off)]
+        const slope = (up - down) / (2 * farSide)
+        bent += Math.max(0, (up ** 2 + down ** 2) / 6 - slope ** 2)
         if (Math.abs(slope) < least) return
         at.push(i)
         by.push(slope)
@@ -287,7 +288,7 @@ function changedBy(
     }
     case 'unit': {
       if (!circuit.elements.some(({ id }) => id === parameter.unit)) return null
-      const unit = rig.network.units.find(({ id }) => id === parameter.unit)!
+      const unit = withId(rig.network.units, parameter.unit)
       const moved = movedUnit(unit, parameter, side)
       return { resistors: [], elements: elementsIn(moved, rig, state).filter(isThere(circuit)) }
     }

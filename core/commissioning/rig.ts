@@ -1,3 +1,4 @@
+import { withId } from '#core/collections/held'
 import { asSpecified } from '#core/job/as-specified'
 import { partId, type JobDocument, type PartPath } from '#core/job/document'
 import type { BatteryUnit, Network, WiringUnit } from '#core/wiring/network'
@@ -170,7 +171,7 @@ function rigIn(system: System, network: Network): Rig {
 /** The same wiring with every battery at its charge on the day, in every case. */
 function atProving(network: Network, lithiumV: number): Network {
   const emfOf = ({ chemistry, serves, plus }: BatteryUnit): number => {
-    const { nominalV } = network.posts.find(({ id }) => id === plus)!
+    const { nominalV } = withId(network.posts, plus)
     if (chemistry === 'lithium') return lithiumV
     return serves === 'house' ? lithiumV - settledUnderV : (restedLeadV * nominalV) / 12
   }

@@ -2,7 +2,7 @@ import { completeJob } from '#core/job/complete'
 import { addDcdc } from '#core/remedies/arrangements'
 import { applyRemedy, canTry, type RemedyRef } from '#core/remedies/catalogue'
 import { factsOf, usualSystem, type ShopSettings } from '#core/system/system'
-import { partsOf, withField, type JobDocument } from '#core/job/document'
+import { withField, type JobDocument } from '#core/job/document'
 import { asFitted } from '#core/job/as-fitted'
 import { asSpecified } from '#core/job/as-specified'
 import { provingOf } from '#core/job/proving-edits'
@@ -63,7 +63,7 @@ export function variantsOf(job: JobDocument, shop: ShopSettings, changes: readon
   const lane = system.lanes.find((l) => l.kind === 'alternator')
   if (lane?.kind === 'alternator' && lane.link.kind !== 'none') {
     const linked = completeJob(job)
-    const path = partsOf(linked, 'links').find((ref) => ref.path === lane.link.$path)!.path
+    const path = lane.link.$path
     const set = (values: Readonly<Record<string, unknown>>): JobDocument =>
       Object.entries(values).reduce(
         (next, [name, value]) => withField(next, `${path}/${name}`, { value, how: 'assumed' }),

@@ -71,11 +71,11 @@ export function callsOf(diagnosis: Diagnosis, chance: Chance): Call[] {
   let posterior = diagnosis.given([])
   return economical(diagnosis, standIn).posterior.taken.map((reading) => {
     posterior = posterior.with(reading)
-    const [top] = diagnosis.named(posterior)
+    const top = firstOf(diagnosis.named(posterior))
     return {
-      fault: firstOf(top!.causes).fault !== null,
-      probability: top!.probability,
-      right: top!.causes.includes(cause),
+      fault: firstOf(top.causes).fault !== null,
+      probability: top.probability,
+      right: top.causes.includes(cause),
     }
   })
 }

@@ -1,3 +1,4 @@
+import { withId } from '#core/collections/held'
 import { withField, withPart, type FieldPath, type JobDocument } from '#core/job/document'
 import { runOhm } from '#core/wiring/run-ohm'
 import { deviationOf } from '#core/commissioning/meters'
@@ -54,7 +55,7 @@ export function learntFrom(proof: Proof, readings: readonly Taken[]): Learnt[] {
     if (left > leftAtMost) return []
     const { sd } = parameter
     if (parameter.kind === 'run') {
-      const run = proof.rig.network.runs.find(({ id }) => id === parameter.run)!
+      const run = withId(proof.rig.network.runs, parameter.run)
       const ohm = runOhm(run, proof.rig.network.cableC)
       const after = Math.max(0, ohm + mean * sd)
       return [

@@ -105,9 +105,9 @@ function searched(diagnosis: Diagnosis, standIn: StandIn, from: Begun, next: Nex
   /** Readings from the alarm until a fault is sure; null if it comes to nothing, or to nothing being wrong. */
   function askedUntilSure(): number | null {
     for (let asked = 1; asked <= mostAsked; asked++) {
-      const [top] = diagnosis.named(posterior)
-      const isSure = top!.probability >= sureFrom
-      if (isSure) return firstOf(top!.causes).id === soundId ? null : asked
+      const top = firstOf(diagnosis.named(posterior))
+      const isSure = top.probability >= sureFrom
+      if (isSure) return firstOf(top.causes).id === soundId ? null : asked
       const more = next(posterior, taken)
       if (!more) return null
       read(more)

@@ -1,3 +1,4 @@
+import { withId } from '#core/collections/held'
 import { isExplained, type Diagnosis } from './diagnosis'
 import { nodesOfProbes } from '#core/drawing/drawing'
 import { soundId } from './cause-ids'
@@ -122,7 +123,7 @@ export function shownDiagnosis(diagnosis: Diagnosis, posterior: Posterior): Show
   const { together } = diagnosis
   const ranking = posterior.ranking()
   const next = diagnosis.worthNext(posterior)
-  const sound = posterior.causes.find(({ id }) => id === soundId)!
+  const sound = withId(posterior.causes, soundId)
   return {
     causes: ranking
       .filter(({ probability }, i) => i === 0 || probability >= leastShown)

@@ -1,4 +1,4 @@
-import { elementAt, fieldOf } from '#core/collections/held'
+import { elementAt, fieldOf, withId } from '#core/collections/held'
 import type { Cause } from './hypotheses'
 import { chanceOf, normal } from '#core/commissioning/chance'
 import { asItIs, asMet, StandIn } from './instruments'
@@ -63,7 +63,7 @@ export function standInStream(
 function caseStream(proof: Proof, standIn: StandIn, test: ProofTest, chance: () => number): Streamed[] {
   const id = test.id.replace(/^case-/, '')
   const { rig } = standIn
-  const machine = unitsOf(rig.network, 'alternator').find((unit) => unit.id === id)!
+  const machine = withId(unitsOf(rig.network, 'alternator'), id)
   const [leadA] = proof.seen(rig, test)
   const heat = fieldOf(rig.heat, id)
   const count = (heatMinutes * 60) / caseEveryS

@@ -1,4 +1,4 @@
-import { entryOf } from '#core/collections/held'
+import { entryOf, withId } from '#core/collections/held'
 import type { ELK, ElkExtendedEdge, ElkLabel, ElkNode, ElkPort } from 'elkjs/lib/elk-api'
 import type { Drawing, DrawnEdge, DrawnNode } from './drawing'
 
@@ -205,7 +205,7 @@ export async function layoutOf(drawing: Drawing, elk: Pick<ELK, 'layout'>): Prom
       const [section] = edge.sections!
       const [label] = edge.labels!
       return {
-        ...drawing.edges.find(({ id }) => id === edge.id)!,
+        ...withId(drawing.edges, edge.id),
         points: [section!.startPoint, ...(section!.bendPoints ?? []), section!.endPoint].map(
           ({ x, y }) => [x, y] as const,
         ),

@@ -1,3 +1,4 @@
+import { firstOf } from '#core/collections/held'
 import { dequal } from 'dequal/lite'
 import { partKinds, type PartKindId } from './fields'
 import type { Change } from './change'
@@ -42,13 +43,14 @@ export function changesBetween(before: JobDocument, after: JobDocument): Change[
 
 /** The job with the changes made. A change inside a part that is not there any more is left out. */
 export function applyChanges(job: JobDocument, changes: readonly Change[]): JobDocument {
-  const put = (group: Group, [name, ...rest]: readonly string[], value: unknown): Group => {
+  const put = (group: Group, path: readonly string[], value: unknown): Group => {
+    const [name, ...rest] = [firstOf(path), ...path.slice(1)]
     if (rest.length === 0) {
-      const { [name!]: _old, ...others } = group
-      return value === undefined ? others : { ...group, [name!]: value }
+      const { [name]: _old, ...others } = group
+      return value === undefined ? others : { ...group, [name]: value }
     }
-    const inner = group[name!]
-    return isGroup(inner) ? { ...group, [name!]: put(inner, rest, value) } : group
+    const inner = group[name]
+    return isGroup(inner) ? { ...group, [name]: put(inner, rest, value) } : group
   }
   return changes.reduce<Group>(
     (next, { path, after }) => put(next, path.split('/'), after),

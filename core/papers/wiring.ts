@@ -1,3 +1,4 @@
+import { withId } from '#core/collections/held'
 import { fittingPlaces } from '#core/job/parts/network'
 import { familyWords } from '#core/job/parts/wiring'
 import { crafts, type JobDocument } from '#core/job/document'
@@ -107,7 +108,7 @@ function runsOf(wired: WiredJob, q: Write): Section {
           postName(wired, run.to),
           sizeWords(run, q),
           lengthWords(run, q),
-          q(wired.runs.find(({ id }) => id === run.id)!.amps, 'A'),
+          q(withId(wired.runs, run.id).amps, 'A'),
           fuseNumber(wired, run.id) ?? 'none',
           torqueWords(run, wired.network),
         ]),
@@ -143,7 +144,7 @@ function fusesOf({ network, fittings }: WiredJob, q: Write): Section {
                     place ? `, ${inSentence(fittingPlaces[place])}` : '',
                   ),
                   ratingWords(fitting, q),
-                  fitting.family ? q(fittings.find((one) => one.id === id)!.shortA, 'A') : '',
+                  fitting.family ? q(withId(fittings, id).shortA, 'A') : '',
                   stateWords[state],
                   fitting.reason,
                 ],

@@ -47,7 +47,7 @@ export interface RunFigures {
 export function figuresOf(run: Run, wiring: Wiring): RunFigures {
   const design = wiring.design(run)
   const flows = wiring.flowsA(run)
-  const { nominalV } = wiring.ways.post(run.from)!
+  const { nominalV } = wiring.ways.postAt(run.from)
   const fuse = run.role === 'cranking' ? null : wiring.ways.fuseOf(run)
   const ohmWith = (size: Conductors): number => loopOhmOf(run, wiring, size)
   const fuseA = fuse?.fitting?.ratedA ?? 0

@@ -1,5 +1,5 @@
-import { firstOf } from '#core/collections/held'
-import type { Post, Run } from './network'
+import { entryOf, firstOf } from '#core/collections/held'
+import type { Fitting, Post, Run } from './network'
 
 type Joining = Pick<Run, 'id' | 'from' | 'to' | 'role' | 'returnOf'>
 
@@ -37,6 +37,20 @@ export class Ways<R extends Joining = Run> {
   }
   run(id: string): R | null {
     return this.runs.get(id) ?? null
+  }
+  /** A post that the wiring has. @throws RangeError where there is none */
+  postAt(id: string): Post {
+    return entryOf(this.posts, id)
+  }
+  /** A run that the wiring has. @throws RangeError where there is none */
+  runAt(id: string): R {
+    return entryOf(this.runs, id)
+  }
+  /** The fuse, switch or plug at a post. @throws RangeError where there is none */
+  fittingAt(id: string): Fitting {
+    const { fitting, name } = this.postAt(id)
+    if (!fitting) throw new RangeError(`No fuse, switch or plug at ${name}`)
+    return fitting
   }
   /** The runs that a post is joined by. */
   runsAt(post: string): readonly R[] {

@@ -86,13 +86,13 @@ const farV = 100
 function onOneSide(law: Law, isOn: boolean): Law {
   const there = isOn ? [farV, 0] : [-farV, 0]
   const slopes = law.slopes(there)
-  const [flows] = law.amps(there)
+  const flows = firstOf(law.amps(there))
   const slope = firstOf(firstOf(slopes))
-  const amps = (u: number): number => flows! + slope * (u - firstOf(there))
+  const amps = (u: number): number => flows + slope * (u - firstOf(there))
   return {
     ...law,
-    amps: ([plus, minus]) => {
-      const i = amps(plus! - minus!)
+    amps: (volts) => {
+      const i = amps(elementAt(volts, 0) - elementAt(volts, 1))
       return [i, -i]
     },
     slopes: () => slopes,

@@ -1,4 +1,4 @@
-import { elementAt, entryOf, lastOf } from '#core/collections/held'
+import { elementAt, entryOf, lastOf, withId } from '#core/collections/held'
 import { ampacityThereA } from '#core/physics/conductors'
 import { fuseInterruptA, fuseRangeA, fuseSizesA, type FuseFamily } from '#core/physics/fuses'
 import { fastestS, isGraded } from '#core/physics/fuse-times'
@@ -162,7 +162,7 @@ function graded(
 ): readonly Post[] {
   const main = posts.find(({ id }) => id === 'main-fuse')
   if (!main?.fitting?.family || main.fitting.ratedA === null) return posts
-  const isFree = draft.posts.find(({ id }) => id === main.id)!.fitting!.ratedA === null
+  const isFree = withId(draft.posts, main.id).fitting!.ratedA === null
   const onBar = ways.fusesOnBars
   const over = (branches: readonly Post[]): Post =>
     isFree ? largerThan(branches, main, onBar, rules, mostMainA(draft)) : main
@@ -389,15 +389,15 @@ function sizeOf(
   if (run.areaKnown !== null) return { ...run, areaKnown: run.areaKnown }
   const fuse = run.role === 'cranking' ? null : ways.fuseOf(run)
   const mustCarryA = Math.max(heatingA({ amps, crankingA }), run.leastA, fuse?.fitting?.ratedA ?? 0)
-  const { nominalV } = ways.post(run.from)!
-  const { ownShare, fittingsOhm } = shareOfWay(ways.run(run.id)!, ways)
+  const { nominalV } = ways.postAt(run.from)
+  const { ownShare, fittingsOhm } = shareOfWay(ways.runAt(run.id), ways)
   const back = ways.returnOf(run.id)
   const ohmOf = ({ lengthM, material, shortestM }: Run, { areaMm2, count }: Conductors): number =>
     conductorsOhm({ lengthM, material, areaMm2, count, shortestM }, network.cableC)
   // What its fuses, switches and plugs take of the voltage is not left for the conductor.
   const wayOhm = (size: Conductors): number => {
     const backOhm = back ? ohmOf(back, isLaidWithItsRun(back) ? size : back) : 0
-    return ohmOf(ways.run(run.id)!, size) + backOhm + ownShare * fittingsOhm
+    return ohmOf(ways.runAt(run.id), size) + backOhm + ownShare * fittingsOhm
   }
   const loses = (size: Conductors): boolean =>
     wayOhm(size) * amps <= dropShare(run, network, rules) * ownShare * nominalV &&

@@ -1,3 +1,4 @@
+import { withId } from '#core/collections/held'
 import type { InverterUnit, LoadUnit, Network, WiringUnit } from './network'
 
 /** What passes a fuse while something starts, A, and for how long, s. */
@@ -13,7 +14,7 @@ const startsInS = 2
 function extraA(unit: WiringUnit, network: Pick<Network, 'posts'>): number {
   if (unit.kind === 'load') return unit.amps * (unit.surge - 1)
   if (unit.kind !== 'inverter') return 0
-  const { nominalV } = network.posts.find(({ id }) => id === unit.plus)!
+  const { nominalV } = withId(network.posts, unit.plus)
   return (unit.surgeW - unit.takesW) / nominalV
 }
 

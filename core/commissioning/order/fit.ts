@@ -1,4 +1,4 @@
-import { lastOf } from '#core/collections/held'
+import { firstOf, lastOf } from '#core/collections/held'
 import { asSpecified } from '#core/job/as-specified'
 import { partAt, partName } from '#core/job/document'
 import type { LineKind, Network, Post, PostKind, Run, WiringUnit } from '#core/wiring/network'
@@ -74,7 +74,7 @@ function fittingStep({ posts }: Network): WorkStep[] {
       phase: 'fit',
       words: `Mount ${listInSentence(kindsOf(fitted))} as drawn. Leave every fuse out.`,
       why: 'A fuse is the last thing to close a circuit.',
-      numbers: fitted.flatMap(({ fitting }) => (fitting!.number ? [fitting!.number] : [])),
+      numbers: fitted.flatMap(({ fitting }) => (fitting?.number ? [fitting.number] : [])),
     },
   ]
 }
@@ -107,7 +107,6 @@ function runStep(id: string, words: string, runs: readonly Run[], { after: { q }
   const list = runs
     .filter(({ areaMm2 }) => areaMm2 !== null)
     .map((run) => `${run.number} ${sizeWords(run, q)}, ${lengthWords(run, q)}`)
-  const [first] = runs
   return {
     id: `fit-runs-${id}`,
     phase: 'fit',
@@ -115,7 +114,7 @@ function runStep(id: string, words: string, runs: readonly Run[], { after: { q }
     why:
       id === 'main'
         ? 'Until the battery posts are connected nothing you touch is live.'
-        : `It starts at ${nameInSentence(postName(network, first!.from))}. Clamp it every 300 mm, crimp the lugs and torque them to the maker’s figure: a loose lug heats up.`,
+        : `It starts at ${nameInSentence(postName(network, firstOf(runs).from))}. Clamp it every 300 mm, crimp the lugs and torque them to the maker’s figure: a loose lug heats up.`,
     numbers: runs.map(({ number }) => number),
   }
 }

@@ -1,6 +1,7 @@
+import { withId } from '#core/collections/held'
 import { fieldOf } from '#core/collections/held'
 import { unitsOf } from '../rig'
-import { stateIn, voltsTest, type Bench, plainTest } from './make'
+import { voltsTest, type Bench, plainTest } from './make'
 import { nameInSentence } from '#core/units/format'
 import type { BatteryUnit } from '#core/wiring/network'
 import type { TestState } from '../states'
@@ -9,7 +10,7 @@ import type { ProofTest } from './test'
 /** Each battery alone, before anything is joined. */
 export function batteryTests(bench: Bench): ProofTest[] {
   const { network } = bench.rig
-  const state = stateIn(bench, 'apart')!
+  const state = withId(bench.states, 'apart')
   const batteries = unitsOf(network, 'battery')
   return [
     ...batteries.map(({ id, name, plus, minus }) =>

@@ -1,7 +1,7 @@
 import { fieldOf } from '#core/collections/held'
 import type { SourceUnit } from '#core/wiring/network'
 import { unitsOf } from '../rig'
-import { ampsTest, answerTest, stateIn, voltsTest, type Bench } from './make'
+import { type Bench, ampsTest, answerTest, restOf, stateIn, voltsTest } from './make'
 import { nameInSentence } from '#core/units/format'
 import type { ProofTest } from './test'
 
@@ -81,7 +81,7 @@ function stringsTest(bench: Bench, { id, name }: SourceUnit): ProofTest[] {
 /** Panels before their controller, by themselves: a string the wrong way round shows a minus. */
 function panelTest(bench: Bench, { id, name, plus }: SourceUnit): ProofTest[] {
   if (!bench.rig.panels[id]) return []
-  const state = stateIn(bench, 'rest')!
+  const state = restOf(bench)
   return [
     {
       ...voltsTest(bench.rig.network, plus, plus, {

@@ -1,4 +1,4 @@
-import { fieldOf } from '#core/collections/held'
+import { fieldOf, withId } from '#core/collections/held'
 import type { AlternatorUnit, DcdcUnit } from '#core/wiring/network'
 import { steadyCaseC } from '#core/physics/alternator'
 import { isKeeper, unitsOf, type CaseHeat, type Rig } from '../rig'
@@ -6,8 +6,8 @@ import { barsOf } from '../circuit'
 import { type TestState } from '../states'
 import { runSignal } from '../signals'
 import { runsBetween } from './sides'
-import { amps } from './test'
-import { ampsTest, answerTest, stateIn, voltsTest, type Bench } from './make'
+import { asSeen, amps } from './test'
+import { type Bench, ampsTest, answerTest, restOf, stateIn, voltsTest } from './make'
 import { nameInSentence } from '#core/units/format'
 import type { ProofTest } from './test'
 
@@ -97,9 +97,9 @@ function heatTest(bench: Bench, { id, name, plus }: AlternatorUnit): ProofTest[]
       waits: heatMinutes - heatWorkMinutes,
       always: true,
       probes: [amps(feed.id)],
-      read: ([seen], rig) => {
-        const machine = unitsOf(rig.network, 'alternator').find((unit) => unit.id === id)!
-        return caseC(fieldOf(rig.heat, id), loadOfMachineA(seen!, machine), heatMinutes)
+      read: (seen, rig) => {
+        const machine = withId(unitsOf(rig.network, 'alternator'), id)
+        return caseC(fieldOf(rig.heat, id), loadOfMachineA(asSeen(seen), machine), heatMinutes)
       },
     },
   ]
@@ -245,7 +245,7 @@ const signalTest = (id: string, title: string, state: TestState): ProofTest =>
 function relayTests(bench: Bench): ProofTest[] {
   const { network } = bench.rig
   const cruise = stateIn(bench, 'cruise')
-  const rest = stateIn(bench, 'rest')!
+  const rest = restOf(bench)
   if (!cruise) return []
   const { plus } = barsOf(network)
   return network.relays.flatMap(({ post }) => {

@@ -1,10 +1,11 @@
+import { withId } from '#core/collections/held'
 import { fittingPlaces } from '#core/job/parts/network'
 import { familyWords } from '#core/job/parts/wiring'
 import { torqueWords } from '#core/wiring/lists'
 import type { Network, Post, Run } from '#core/wiring/network'
 import { capital, inSentence, nameInSentence } from '#core/units/format'
 import { unitsOf, type Rig } from '../rig'
-import { answerTest, postName, stateIn, type Bench, plainTest } from './make'
+import { type Bench, answerTest, plainTest, postName, restOf } from './make'
 import type { ProofTest } from './test'
 
 /** One item of the walk-round: its place, its words, and its tests. */
@@ -36,7 +37,7 @@ export function looksOf(bench: Bench): Look[] {
 }
 
 const placeOf = ({ place }: Post): string => (place ? fittingPlaces[place] : noPlace)
-const postOf = ({ posts }: Network, id: string): Post => posts.find((post) => post.id === id)!
+const postOf = ({ posts }: Network, id: string): Post => withId(posts, id)
 
 /** A fuse with its rating, a plug with its pins, and other numbered parts. */
 function fittingLook(bench: Bench, post: Post): Look[] {
@@ -78,7 +79,7 @@ const pinTests = ({ rig, states }: Bench, plug: Post): ProofTest[] =>
         id: pinsTestId(run.id),
         title: `Pin of ${run.number} in ${nameInSentence(plug.name)}`,
         group: 'looks',
-        state: states.find(({ id }) => id === 'rest')!,
+        state: withId(states, 'rest'),
         how: 'Pull the plug. Yes if pin and socket are bright, no if they are dull, green or burnt.',
         read: (_seen, { corroded }) => (corroded.includes(run.id) ? 0 : 1),
         run: run.id,
@@ -102,7 +103,7 @@ function cableLook(bench: Bench, run: Run): Look[] {
   if (areaMm2 === null) return []
   const [from, end] = [nameInSentence(postName(network, run.from)), nameInSentence(postName(network, to))]
   const size = state === 'new' ? ` ${count > 1 ? `${count} × ` : ''}${areaMm2} mm²` : ''
-  const rest = stateIn(bench, 'rest')!
+  const rest = restOf(bench)
   return [
     {
       place: placeOf(postOf(network, run.from)),
@@ -164,7 +165,7 @@ function displayLooks(bench: Bench): Omit<Look, 'place'>[] {
         id,
         title: words,
         group: 'looks',
-        state: stateIn(bench, 'rest')!,
+        state: restOf(bench),
         how: 'Yes if this is so, no if it is not.',
         minutes: 1,
         read: (_seen, now) => (isSo(now) ? 1 : 0),
@@ -213,7 +214,7 @@ export const fuseTests = (bench: Bench): ProofTest[] =>
         id: `conducts-${id}`,
         title: `${name} conducts`,
         group: 'looks',
-        state: stateIn(bench, 'rest')!,
+        state: restOf(bench),
         how: 'Remove the fuse and test it with an ohmmeter. Yes if it conducts, no if it does not.',
         minutes: 4,
         read: (_seen, rig) => (rig.blown.includes(id) ? 0 : 1),
@@ -227,7 +228,7 @@ const printedTest = (
 ): ProofTest => ({
   ...plainTest,
   group: 'looks',
-  state: stateIn(bench, 'rest')!,
+  state: restOf(bench),
   quantity: 'size',
   instrument: 'eye',
   ...own,

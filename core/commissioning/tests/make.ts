@@ -1,3 +1,4 @@
+import { withId } from '#core/collections/held'
 import type { Network, Run } from '#core/wiring/network'
 import type { Solution } from '#core/circuit/solution'
 import type { Rig } from '../rig'
@@ -14,6 +15,9 @@ export interface Bench {
 
 export const stateIn = ({ states }: Bench, id: string): TestState | null =>
   states.find((state) => state.id === id) ?? null
+
+/** The state at rest, which every job has. */
+export const restOf = ({ states }: Bench): TestState => withId(states, 'rest')
 
 export const postName = ({ posts }: Network, id: string): string =>
   posts.find((post) => post.id === id)?.name ?? id
@@ -53,7 +57,7 @@ export function ampsTest(network: Network, run: Run, own: Own, turned = false): 
     instrument: 'clamp',
     how: `Clamp around ${run.number}, arrow from ${nameInSentence(postName(network, from))} to ${nameInSentence(postName(network, to))}.`,
     probes: [amps(run.id)],
-    read: ([seen]) => (turned ? -seen! : seen!),
+    read: (seen) => (turned ? -asSeen(seen) : asSeen(seen)),
     run: run.id,
     ...own,
   }

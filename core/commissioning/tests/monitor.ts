@@ -1,4 +1,4 @@
-import { stateIn, type Bench, plainTest } from './make'
+import { type Bench, plainTest, restOf, stateIn } from './make'
 import { amps, type ProofTest } from './test'
 import type { TestState } from '../states'
 
@@ -29,7 +29,7 @@ export function monitorTests(bench: Bench): ProofTest[] {
         ]
       : []
   const charging = bench.states.filter(({ at, doing }) => at.kind === 'charge' && doing.kind === 'nothing')
-  const rest = stateIn(bench, 'rest')!
+  const rest = restOf(bench)
   return [
     ...shows('zero', 'Monitor zero', stateIn(bench, 'switched-off') ?? rest),
     ...shows('loads', 'Monitor reading with all loads on', stateIn(bench, 'loads')).map(

@@ -1,5 +1,5 @@
 import { unitsOf } from '../rig'
-import { ampsTest, answerTest, stateIn, type Bench } from './make'
+import { type Bench, ampsTest, answerTest, restOf, stateIn } from './make'
 import { listInSentence } from '#core/units/format'
 import type { ProofTest } from './test'
 
@@ -34,7 +34,7 @@ function lowBatteryTest(bench: Bench): ProofTest[] {
       id: 'low-battery',
       title: 'Low battery: warning, disconnect and reset',
       group: 'protections',
-      state: stateIn(bench, 'rest')!,
+      state: restOf(bench),
       how: `Discharge the battery, or start its own test: ${listInSentence(guards.map((id) => lowBatteryWords[id]))}. Yes if all of this happens, no if one does not.`,
       minutes: guards.reduce((sum, id) => sum + answered[id][2], 0),
       always: true,
@@ -47,7 +47,7 @@ function lowBatteryTest(bench: Bench): ProofTest[] {
 export function protectionTests(bench: Bench): ProofTest[] {
   const { rig } = bench
   const { network, protections } = rig
-  const rest = stateIn(bench, 'rest')!
+  const rest = restOf(bench)
   const cold = stateIn(bench, 'cold')
   const main = network.runs.find(({ id }) => id === 'main-lead') ?? fromSource(bench)
   const yesNo = (Object.keys(answered) as (keyof typeof answered)[])

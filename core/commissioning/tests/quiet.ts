@@ -1,8 +1,8 @@
 import { barsOf } from '../circuit'
 import { unitsOf } from '../rig'
-import { ampsTest, answerTest, stateIn, voltsTest, type Bench } from './make'
+import { type Bench, ampsTest, answerTest, restOf, stateIn, voltsTest } from './make'
 import { nameInSentence, listInSentence } from '#core/units/format'
-import type { ProofTest } from './test'
+import { asSeen, type ProofTest } from './test'
 
 /** Terminals of units whose two leads can be swapped. */
 export const turnable = ['source', 'inverter', 'dcdc', 'load'] as const
@@ -20,7 +20,7 @@ function polarityTest(bench: Bench): ProofTest[] {
       id: 'polarity',
       title: 'Polarity at every unit',
       group: 'quiet',
-      state: stateIn(bench, 'rest')!,
+      state: restOf(bench),
       how: `Before you switch each unit on: red on the plus terminal, black on the minus terminal of ${listInSentence(names)}. Yes if each shows a plus, no if one shows a minus.`,
       instrument: 'meter',
       minutes: Math.ceil(names.length / unitsAMinute),
@@ -33,7 +33,7 @@ function polarityTest(bench: Bench): ProofTest[] {
 /** With everything off: polarity at each unit, standby current, separation of batteries. */
 export function quietTests(bench: Bench): ProofTest[] {
   const { network } = bench.rig
-  const rest = stateIn(bench, 'rest')!
+  const rest = restOf(bench)
   const off = stateIn(bench, 'switched-off')
   const { plus, minus } = barsOf(network)
   const main = network.runs.find(({ id }) => id === 'main-lead')
@@ -57,7 +57,7 @@ export function quietTests(bench: Bench): ProofTest[] {
           title: `Voltage and polarity at ${nameInSentence(unit.name)}`,
           group: 'quiet',
           state: rest,
-          read: ([seen], rig) => (rig.reversed.includes(unit.id) ? -seen! : seen!),
+          read: (seen, rig) => (rig.reversed.includes(unit.id) ? -asSeen(seen) : asSeen(seen)),
         }),
       ),
     ...(main

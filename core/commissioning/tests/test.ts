@@ -1,3 +1,4 @@
+import { firstOf } from '#core/collections/held'
 import type { Unit as Quantity } from '#core/units/units'
 import type { Instrument } from '../meters'
 import type { Rig } from '../rig'
@@ -82,4 +83,4 @@ export const volts = (from: string, to: string): Probe => ({ kind: 'volts', from
 export const amps = (run: string): Probe => ({ kind: 'amps', run })
 
 /** What the first probe sees. */
-export const asSeen = ([first]: readonly number[]): number => first!
+export const asSeen = (seen: readonly number[]): number => firstOf(seen)

@@ -1,5 +1,5 @@
 import { fuseTests, looksOf } from './looks'
-import { answerTest, stateIn, type Bench } from './make'
+import { type Bench, answerTest, restOf } from './make'
 import type { ProofTest } from './test'
 
 /** Things that are looked at in a minute, on the way round. */
@@ -20,7 +20,7 @@ export function walkTests(bench: Bench): ProofTest[] {
     id: walkRoundId,
     title: 'Walk-round: sizes, settings and lugs',
     group: 'looks',
-    state: stateIn(bench, 'rest')!,
+    state: restOf(bench),
     how: 'Go from place to place with the list. Check each print and setting, follow each negative cable, pull each lug, set each torque. Yes if everything matches, no if something differs.',
     minutes: Math.ceil(looks.length / itemsAMinute),
     always: true,

@@ -1,3 +1,4 @@
+import { withId } from '#core/collections/held'
 import { fittingOhmOf, runWithOhmOf } from '#core/wiring/fitting-ohm'
 import type { PostKind } from '#core/wiring/network'
 import { fuseSizesA } from '#core/physics/fuses'
@@ -36,16 +37,16 @@ export const wrongFuse: Fault = {
   unit: 'A',
   scale: 'each',
   harm: ({ rig: { network } }, at, ratedA) =>
-    ratedA > network.posts.find(({ id }) => id === at)!.fitting!.ratedA! ? 'fire' : 'stranded',
+    ratedA > withId(network.posts, at).fitting!.ratedA! ? 'fire' : 'stranded',
   places: (bench) =>
     fittings(bench, ['fuse']).flatMap((place) => {
-      const post = bench.rig.network.posts.find(({ id }) => id === place.at)!
+      const post = withId(bench.rig.network.posts, place.at)
       const ratedA = post.state === 'new' ? post.fitting?.ratedA : null
       return ratedA == null ? [] : [{ ...place, sizes: sizesBeside(fuseSizesA, ratedA, sizesOff) }]
     }),
   change: (rig, at, ratedA) => {
     const { posts, runs } = rig.network
-    const specifiedA = posts.find(({ id }) => id === at)!.fitting!.ratedA
+    const specifiedA = withId(posts, at).fitting!.ratedA
     const more = fittingOhmOf('fuse', ratedA) - fittingOhmOf('fuse', specifiedA)
     const run = runWithOhmOf(at, runs)!
     return { ...withAdded(rig, run.id, more), printedA: { ...rig.printedA, [at]: ratedA } }

@@ -1,3 +1,4 @@
+import { withId } from '#core/collections/held'
 import { sizedOhm } from '#core/wiring/run-ohm'
 import type { Run } from '#core/wiring/network'
 import { cableSizesMm2 } from '#core/physics/conductors'
@@ -31,7 +32,7 @@ function mostA({ states, solved }: Bench, run: Run): number {
 
 /** Harm of this extra resistance in a run, Ω. */
 function harmOfRun(bench: Bench, at: string, ohm: number): Harm {
-  const run = bench.rig.network.runs.find(({ id }) => id === at)!
+  const run = withId(bench.rig.network.runs, at)
   return harmOfJoint(ohm, mostA(bench, run), bench.rig.nominalV)
 }
 
@@ -127,7 +128,7 @@ export const wrongSize: Fault = {
   unit: 'mm²',
   scale: 'each',
   harm: ({ rig: { network } }, at, areaMm2) =>
-    areaMm2 < network.runs.find(({ id }) => id === at)!.areaMm2! ? 'fire' : 'nuisance',
+    areaMm2 < withId(network.runs, at).areaMm2! ? 'fire' : 'nuisance',
   places: (bench) =>
     flowing(bench)
       .filter(({ run }) => run.state === 'new' && run.areaMm2 !== null)
@@ -137,7 +138,7 @@ export const wrongSize: Fault = {
         sizes: sizesBeside(cableSizesMm2, run.areaMm2!, sizesOff),
       })),
   change: (rig, at, areaMm2) => {
-    const run = rig.network.runs.find(({ id }) => id === at)!
+    const run = withId(rig.network.runs, at)
     const { cableC } = rig.network
     const more = sizedOhm(run, cableC, { areaMm2, count: run.count }) - sizedOhm(run, cableC)
     return { ...withAdded(rig, at, more), printedMm2: { ...rig.printedMm2, [at]: areaMm2 } }

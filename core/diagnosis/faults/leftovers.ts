@@ -1,3 +1,4 @@
+import { withId } from '#core/collections/held'
 import { barsOf } from '#core/commissioning/circuit'
 import { type Bench } from '#core/commissioning/tests/make'
 import { nameInSentence } from '#core/units/format'
@@ -46,7 +47,7 @@ export const jumpLink: Fault = {
         sizes: linkMohm,
       })),
   change: (rig, at, mOhm) => {
-    const battery = unitsOf(rig.network, 'battery').find(({ id }) => id === at)!
+    const battery = withId(unitsOf(rig.network, 'battery'), at)
     const { plus } = barsOf(rig.network)
     return { ...rig, stray: [...rig.stray, { from: battery.plus, to: plus, ohm: mOhm / 1000 }] }
   },

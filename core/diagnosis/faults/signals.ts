@@ -1,3 +1,4 @@
+import { withId } from '#core/collections/held'
 import { type Bench } from '#core/commissioning/tests/make'
 import { nameInSentence } from '#core/units/format'
 import { unitsOf } from '#core/commissioning/rig'
@@ -9,7 +10,7 @@ const dead = (rig: Parameters<Fault['change']>[0], id: string) => ({ ...rig, dea
 function signalled({ rig: { network, signalWires } }: Bench): FaultPlace[] {
   const relays = network.relays.map(({ post }) => ({
     at: post,
-    where: `at ${nameInSentence(network.posts.find(({ id }) => id === post)!.name)}`,
+    where: `at ${nameInSentence(withId(network.posts, post).name)}`,
   }))
   const units = unitsOf(network, 'dcdc')
     .filter(({ id }) => signalWires.includes(id))

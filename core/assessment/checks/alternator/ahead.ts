@@ -46,7 +46,7 @@ export const time = check({
       ...(tooSmallA === null
         ? []
         : noMoreThan(unit, bank, Math.max(1, (ratedA * tooSmallA) / Math.max(0.1, supplyA)))),
-      ...(slow && larger.value! > ratedA ? [larger] : []),
+      ...(slow && larger.value > ratedA ? [larger] : []),
       ...(slow ? [{ id: 'charger.top-up', on: unit.$path } as const] : []),
     ]
     return {

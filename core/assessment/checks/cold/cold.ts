@@ -1,3 +1,4 @@
+import { firstOf } from '#core/collections/held'
 import { mostWarmerK, warmerPlace } from '#core/remedies/warmer-place'
 import { holdBack, noMoreThan } from '#core/remedies/arrangements'
 import { formatShare, joinText, nameInSentence } from '#core/units/format'
@@ -225,8 +226,9 @@ function rateRemedies(lane: Lane, allowedA: number, warmthHelps: boolean, system
   }
   if (lane.kind === 'source') return [...warmer, { id: 'battery.other', on: 'candidate' }]
   const unit = lane.kind === 'charger' ? lane.charger : lane.kind === 'solar' ? lane.solar : lane.link
-  const [first, ...others] = noMoreThan(unit, bank, allowedA)
-  return first!.id === 'charger.limit-current' ? [first!, ...warmer] : [...warmer, first!, ...others]
+  const less = noMoreThan(unit, bank, allowedA)
+  const [first, ...others] = [firstOf(less), ...less.slice(1)]
+  return first.id === 'charger.limit-current' ? [first, ...warmer] : [...warmer, first, ...others]
 }
 
 type RateAt = { celsius: number; share: number; origin: Origin }

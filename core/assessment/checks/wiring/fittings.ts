@@ -99,7 +99,7 @@ export const surge = check({
     const opens = opensS < seconds
     const holds = (other: Wiring, size: number): boolean => {
       const then = surgeThrough(post.id, other.throughA(post.id), other.network) ?? through
-      const own = other.ways.post(post.id)!.fitting!.family ?? family
+      const own = other.ways.fittingAt(post.id).family ?? family
       return fastestS(own, then.amps / size) >= then.seconds
     }
     const larger = (): number | undefined =>

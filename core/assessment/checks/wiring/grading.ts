@@ -31,10 +31,10 @@ function mainOf({ ways }: Wiring): Upper | null {
 /** The fuses of the batteries of a bank taken as one: each carries its share of a fault, so that their ratings add. */
 function bankOf({ network }: Wiring): Upper | null {
   const fuses = network.posts.filter(({ fitting }) => fitting?.isOfOneBattery)
-  const each = fuses.map(rated)
+  const each = fuses.flatMap((fuse) => rated(fuse) ?? [])
   const [first] = each
-  if (!first || each.some((one) => one === null)) return null
-  const ratedA = Math.min(...each.map((one) => one!.ratedA)) * each.length
+  if (!first || each.length < fuses.length) return null
+  const ratedA = Math.min(...each.map((one) => one.ratedA)) * each.length
   return { family: first.family, ratedA, name: `${each.length} battery fuses together`, fuses }
 }
 
@@ -71,17 +71,17 @@ export const grading = check({
     const ungraded = uppers.filter((upper) => !isSoundUnder(upper))
     const wrong = ungraded.filter((upper) => !isDominant(upper))
     const together = ungraded.filter(isDominant)
-    const [shown] = wrong.length > 0 ? wrong : uppers
+    const shown = firstOf(wrong.length > 0 ? wrong : uppers)
     const remedies = (): RemedyRef[] => {
-      const [main] = uppers
-      const inFamily = { family: main!.family, ratedA }
+      const main = firstOf(uppers)
+      const inFamily = { family: main.family, ratedA }
       const sameFamily: RemedyRef[] = uppers.every((upper) => isSoundUnder(upper, upper.ratedA, inFamily))
         ? [
             {
               id: 'fitting.fuse',
               on: `fittings/${post.id}`,
               value: ratedA,
-              values: ofFamily(main!.family, post),
+              values: ofFamily(main.family, post),
             },
           ]
         : []
@@ -89,7 +89,7 @@ export const grading = check({
     }
     return {
       verdict: wrong.length === 0 ? 'suits' : 'suits-once-changed',
-      compared: [number(shown!.name, shown!.ratedA, 'A'), number('this one', ratedA, 'A')],
+      compared: [number(shown.name, shown.ratedA, 'A'), number('this one', ratedA, 'A')],
       limit: {
         kind: 'rule',
         text: `shop rule: ${rules.grading} to 1 in one family, otherwise by melting times`,
@@ -118,7 +118,7 @@ export const grading = check({
 
 /** A larger upper fuse, by what the lower one is then: a rating that was proposed follows it. */
 function larger(upper: Upper, { wiring, post, family, ratedA }: Fused, ratio: number): RemedyRef[] {
-  const then = wiring.withFuseRating(firstOf(upper.fuses).id).ways.post(post.id)!.fitting!
+  const then = wiring.withFuseRating(firstOf(upper.fuses).id).ways.fittingAt(post.id)
   const own = { family: then.family ?? family, ratedA: then.ratedA ?? ratedA }
   return largerUpper(upper, (sumA) => isGraded({ family: upper.family, ratedA: sumA }, own, ratio))
 }
@@ -128,7 +128,7 @@ function mainAgainstBank({ wiring, post, ratedA, family }: Fused, q: (value: num
   const bank = bankOf(wiring)
   if (!bank) return null
   const isLarger = ratedA > bank.ratedA
-  const least = wiring.withFuseRating('main-fuse').ways.post(post.id)!.fitting!.ratedA ?? ratedA
+  const least = wiring.withFuseRating('main-fuse').ways.fittingAt(post.id).ratedA ?? ratedA
   const fits = fuseSizesA.filter((size) => size >= least && size <= bank.ratedA).at(-1)
   return {
     verdict: isLarger ? ('suits-once-changed' as const) : ('suits' as const),

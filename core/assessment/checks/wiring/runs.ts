@@ -162,7 +162,7 @@ export const drop = check({
     if (way.amps < 0.05 || !way.isJudgedHere) return null
     // What stays and is unknown is taken for what it needs, where someone set how its current comes back.
     if (isSizeUnknown(run) && way.returnsByHand.length === 0) return null
-    const { nominalV } = wiring.ways.post(run.from)!
+    const { nominalV } = wiring.ways.postAt(run.from)
     const share = wiring.dropShare(run)
     const mostV = share * nominalV
     const { lostV } = way
@@ -254,13 +254,13 @@ export const fuseRating = check({
 const carriesItsFuse = (wire: Wire, size: Conductors, { id }: Post): boolean =>
   carriesWith(wire, size, (other) => {
     const flowsA = heatingA(other.design(wire.run))
-    return Math.max(flowsA, other.ways.post(id)!.fitting!.ratedA!)
+    return Math.max(flowsA, other.ways.fittingAt(id).ratedA ?? 0)
   })
 
 /** The fuse that holds what flows through it then, with its share where one is made, and protects the run as it is then. */
 function wishedFuseA({ wiring, run, amps: flowsA }: Wire, { id }: Post): number | undefined {
   const holds = (other: Wiring, size: number, share: number): boolean => {
-    const then = other.ways.run(run.id)!
+    const then = other.ways.runAt(run.id)
     const mostA = Math.max(flowsA, heatingA(other.design(run)))
     return mostA <= size * share && size <= runAmpacityA(then, then.areaMm2!, then.count)
   }
@@ -280,7 +280,7 @@ function unfused({ name }: Subjects['run'], { run, wiring }: Wire): Judgement | 
     verdict: 'suits-once-changed',
     compared: [word('its fuse', 'left out'), word('wanted', 'a fuse')],
     limit: { kind: 'physics', text: 'a battery feeds a fault in every cable connected to it' },
-    formula: () => `left out: ${missing.map((id) => wiring.ways.post(id)!.name).join(', ')}`,
+    formula: () => `left out: ${missing.map((id) => wiring.ways.postAt(id).name).join(', ')}`,
     summary: () => `${name} has no fuse at all: a fault in it burns until the battery is empty.`,
     remedies: missing.map((id) => ({ id: 'fitting.add', on: `fittings/${id}` }) as const),
     cautions: localCode,
@@ -331,7 +331,7 @@ function fedBy(run: Run, wiring: Wiring): Feeding[] {
   const ends = wiring
     .sourcesBeyond(run)
     .flatMap(({ source, fuse }): Feeding[] => (source ? [{ source, fuse }] : []))
-  const touches = [run.from, run.to].some((end) => ['battery', 'bar'].includes(wiring.ways.post(end)!.kind))
+  const touches = [run.from, run.to].some((end) => ['battery', 'bar'].includes(wiring.ways.postAt(end).kind))
   const both = !touches && ends.length === 2 ? ends : []
   const bare = leftOut(run, wiring).length > 0 ? wiring.ways.bareBatteriesOf(run) : []
   return [...both, ...bare.map((source) => ({ source, fuse: false }))]

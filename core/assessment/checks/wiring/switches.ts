@@ -1,4 +1,4 @@
-import { firstOf } from '#core/collections/held'
+import { firstOf, withId } from '#core/collections/held'
 import { inSentence, nameInSentence } from '#core/units/format'
 import { check, number, word } from '#core/assessment/check'
 import type { RemedyRef } from '#core/remedies/catalogue'
@@ -49,7 +49,7 @@ export const engineSwitch = check({
     const isGuarded = lane.alternator.surgeProtector === 'yes' || isShunted
     const isParted = kept.length === 0
     const switches = wiring.ways
-      .joinedTo(wiring.network.units.find((unit) => unit.id === id)!.plus, isPositive)
+      .joinedTo(withId(wiring.network.units, id).plus, isPositive)
       .filter(({ kind }) => kind === 'switch')
       .map(the)
     const names = switches.join(' or ')

@@ -66,7 +66,7 @@ export class Way {
   keepsWithinAt(mostV: number, size: Conductors): boolean {
     if (!this.keepsWithin(mostV, this.sizedTo(size))) return false
     const other = this.wiring.replaced(this.run, size)
-    return new Way(other.ways.run(this.run.id)!, other, this.system).lostV <= mostV
+    return new Way(other.ways.runAt(this.run.id), other, this.system).lostV <= mostV
   }
   /** The run itself of a size, with the same cable beyond a plug and the returns that are laid with them. */
   sizedTo(size: Conductors): Sizes {
