@@ -3,6 +3,7 @@
 
 /** Folders of the core with their content, the lowest first. A folder may use those above it in this list, and itself. */
 export const layerRoles = {
+  collections: 'lookups that fail where nothing is held',
   words: 'glossary',
   units: 'quantities as people write them',
   physics: 'LFP, lead-acid, alternator, conductors, fuses',

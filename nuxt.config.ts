@@ -19,7 +19,11 @@ export default defineNuxtConfig({
   css: ['~/assets/main.css'],
   devtools: { enabled: false },
   telemetry: false,
-  experimental: { appManifest: false },
+  experimental: {
+    appManifest: false,
+    // A link brings its page when it is pointed at: the list of jobs would bring the whole bench else.
+    defaults: { nuxtLink: { prefetchOn: { visibility: false, interaction: true } } },
+  },
   components: [{ path: '~/components', pathPrefix: false }],
   app: {
     head: {

@@ -11,6 +11,7 @@ import { benchKeystrokes } from './bench/keystrokes'
 import { benchLabels } from './bench/labels'
 import { benchLists } from './bench/lists'
 import { benchLoad } from './bench/load'
+import { benchOffline } from './bench/offline'
 import { benchPage } from './bench/page'
 import { benchRuns } from './bench/runs'
 import { benchScale } from './bench/scale'
@@ -39,6 +40,7 @@ const parts: Readonly<Record<string, () => void | Promise<void>>> = {
   lists: () => withDemo(benchLists),
   craft: () => withDemo(benchCraft),
   page: () => withDemo(benchPage),
+  offline: () => withDemo(benchOffline),
   size: () => withDemo(benchSize),
   survey: () => withDemo(benchSurvey),
 }

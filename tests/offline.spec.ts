@@ -1,33 +1,8 @@
-import type { Page } from '@playwright/test'
 import { expect, expectSaved, field, headline, saveState, sheet, test } from './bench-test'
+import { atPlace, readyForOffline } from './offline'
 
 const phone = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true } as const
 test.use({ ...phone, serviceWorkers: 'allow' })
-
-/** Waits until this device has the application and the demo jobs. */
-async function readyForOffline(page: Page): Promise<void> {
-  await page.evaluate(async () => {
-    await navigator.serviceWorker.ready
-  })
-  await page.waitForFunction(
-    () =>
-      new Promise((resolve) => {
-        const opening = indexedDB.open('jovial-anchor')
-        opening.onsuccess = () => {
-          const database = opening.result
-          if (!database.objectStoreNames.contains('jobs')) return resolve(false)
-          const counting = database.transaction('jobs').objectStore('jobs').count()
-          counting.onsuccess = () => {
-            database.close()
-            resolve(counting.result >= 6)
-          }
-        }
-      }),
-  )
-}
-
-/** On a phone the walk-round is one of three columns. */
-const atPlace = (address: string): string => `${address}?column=walk&station=place`
 
 test('a phone without signal opens a job, works on it, and the laptop has it afterwards', async ({
   page,

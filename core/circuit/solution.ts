@@ -1,3 +1,4 @@
+import { elementAt, entryOf } from '#core/collections/held'
 import { Unsolvable } from '#core/physics/unsolvable'
 import type { Circuit, Element, Resistor } from './circuit'
 import { SparseEquations } from './sparse'
@@ -171,26 +172,26 @@ export class Solver {
     const numbered = this.numbered(circuit)
     const at = this.inOrder(volts)
     this.newtonStep(numbered, at, new Float64Array(this.size), null)
-    const resistorAt = new Map(circuit.resistors.map(({ id }, i) => [id, i]))
-    const elementAt = new Map(circuit.elements.map(({ id }, i) => [id, i]))
-    const old = (id: string): Resistor | undefined => circuit.resistors[resistorAt.get(id) ?? -1]
+    const resistors = new Map(circuit.resistors.map((resistor) => [resistor.id, resistor]))
+    const placeOf = new Map(circuit.elements.map(({ id }, i) => [id, i]))
     const flows = ({ from, to, ohm }: Resistor, values: Float64Array): number =>
       (this.voltsOf(values, from) - this.voltsOf(values, to)) / ohm
-    return changes.map(({ resistors, elements }) => {
-      const before = elements.map(({ id }) => numbered.elements[elementAt.get(id)!]!)
+    return changes.map(({ resistors: changed, elements }) => {
+      const before = elements.map(({ id }) => elementAt(numbered.elements, entryOf(placeOf, id)))
       const after = this.numbered({ ...circuit, resistors: [], elements })
       const was = this.sumsAt({ resistors: [], elements: before }, at)
       const is = this.sumsAt(after, at)
       const right = was.map((sum, i) => sum - is[i]!)
       // A resistance counts by its own change: more of it in a run that is fed a current drops this much more.
       const lessA = new Map(
-        resistors.map(({ id, ohm }) => {
-          const own = old(id)!
+        changed.map(({ id, ohm }) => {
+          const own = entryOf(resistors, id)
           return [id, (flows(own, at) * (ohm - own.ohm)) / own.ohm] as const
         }),
       )
       for (const [id, amps] of lessA) {
-        const [a, b] = [this.placeOf(old(id)!.from), this.placeOf(old(id)!.to)]
+        const { from, to } = entryOf(resistors, id)
+        const [a, b] = [this.placeOf(from), this.placeOf(to)]
         if (a >= 0) right[a]! -= amps
         if (b >= 0) right[b]! += amps
       }
@@ -198,7 +199,7 @@ export class Solver {
       return {
         voltsAt: (node) => this.voltsOf(at, node) + this.voltsOf(change, node),
         ampsIn: (run) => {
-          const own = old(run)
+          const own = resistors.get(run)
           return own ? flows(own, at) + flows(own, change) - (lessA.get(run) ?? 0) : 0
         },
       }

@@ -1,3 +1,5 @@
+import { elementAt, entryOf } from '#core/collections/held'
+
 /**
  * Sparse linear equations, as in a network: the elimination order and the entries
  * it touches are calculated once for a pattern. Solving with numbers then takes as many steps as there are
@@ -31,58 +33,61 @@ export class SparseEquations {
     const joined = Array.from({ length: size }, () => new Set<number>())
     for (const [a, b] of pattern) {
       if (a === b) continue
-      joined[a]!.add(b)
-      joined[b]!.add(a)
+      elementAt(joined, a).add(b)
+      elementAt(joined, b).add(a)
     }
     this.places = Array.from({ length: size }, () => new Map<number, number>())
     let count = 0
     const placeAt = (row: number, column: number): number => {
-      const known = this.places[row]!.get(column)
+      const known = elementAt(this.places, row).get(column)
       if (known !== undefined) return known
-      this.places[row]!.set(column, count)
+      elementAt(this.places, row).set(column, count)
       return count++
     }
     for (let i = 0; i < size; i++) {
       placeAt(i, i)
-      for (const k of joined[i]!) placeAt(i, k)
+      for (const k of elementAt(joined, i)) placeAt(i, k)
     }
     const order: number[] = []
     const starts = [0]
-    const [columns, pivotRow, pivotColumn, targets]: number[][] = [[], [], [], []]
+    const columns: number[] = []
+    const pivotRow: number[] = []
+    const pivotColumn: number[] = []
+    const targets: number[] = []
     const left = new Set(joined.keys())
     while (left.size > 0) {
       const pivot = leastJoined(left, joined)
       left.delete(pivot)
       order.push(pivot)
-      const beside = [...joined[pivot]!].sort((a, b) => a - b)
+      const beside = [...elementAt(joined, pivot)].sort((a, b) => a - b)
       for (const row of beside) {
-        joined[row]!.delete(pivot)
-        columns!.push(row)
-        pivotRow!.push(placeAt(pivot, row))
-        pivotColumn!.push(placeAt(row, pivot))
+        elementAt(joined, row).delete(pivot)
+        columns.push(row)
+        pivotRow.push(placeAt(pivot, row))
+        pivotColumn.push(placeAt(row, pivot))
         for (const column of beside) {
           if (row !== column) {
-            joined[row]!.add(column)
-            joined[column]!.add(row)
+            elementAt(joined, row).add(column)
+            elementAt(joined, column).add(row)
           }
-          targets!.push(placeAt(row, column))
+          targets.push(placeAt(row, column))
         }
       }
-      starts.push(columns!.length)
+      starts.push(columns.length)
     }
     this.order = Int32Array.from(order)
     this.pivots = Int32Array.from(order, (pivot) => placeAt(pivot, pivot))
     this.starts = Int32Array.from(starts)
-    this.columns = Int32Array.from(columns!)
-    this.pivotRow = Int32Array.from(pivotRow!)
-    this.pivotColumn = Int32Array.from(pivotColumn!)
-    this.targets = Int32Array.from(targets!)
+    this.columns = Int32Array.from(columns)
+    this.pivotRow = Int32Array.from(pivotRow)
+    this.pivotColumn = Int32Array.from(pivotColumn)
+    this.targets = Int32Array.from(targets)
     this.values = new Float64Array(count)
   }
 
   /** Index of the entry of a row and column in `values`; it must be in the pattern. */
   at(row: number, column: number): number {
-    return this.places[row]!.get(column)!
+    return entryOf(elementAt(this.places, row), column)
   }
 
   /**
@@ -124,6 +129,6 @@ export class SparseEquations {
 
 function leastJoined(left: ReadonlySet<number>, joined: readonly ReadonlySet<number>[]): number {
   let best = -1
-  for (const i of left) if (best < 0 || joined[i]!.size < joined[best]!.size) best = i
+  for (const i of left) if (best < 0 || elementAt(joined, i).size < elementAt(joined, best).size) best = i
   return best
 }

@@ -1,3 +1,4 @@
+import { elementAt, entryOf } from '#core/collections/held'
 import { otherId, soundId } from './cause-ids'
 import { Covariance } from './covariance'
 import { harmOf, type Fault } from './faults/fault'
@@ -127,7 +128,7 @@ function predictionsBySize(proof: Proof, cause: Cause): (readonly Prediction[])[
   const nearest = (part: number): number => Math.min(last, slopesEvery * Math.round(part / slopesEvery))
   const worked = new Map<number, readonly Prediction[]>()
   const workedAt = (part: number): readonly Prediction[] => {
-    const known = worked.get(part) ?? predictionsOf(proof, rigWith(proof, cause, sizes[part]!))
+    const known = worked.get(part) ?? predictionsOf(proof, rigWith(proof, cause, elementAt(sizes, part)))
     worked.set(part, known)
     return known
   }
@@ -137,14 +138,14 @@ function predictionsBySize(proof: Proof, cause: Cause): (readonly Prediction[])[
     const values = proof.readings(rigWith(proof, cause, size), proof.tests)
     return workedAt(from).map((prediction, t) => ({
       ...prediction,
-      value: values.get(proof.tests[t]!.id)!,
+      value: entryOf(values, elementAt(proof.tests, t).id),
     }))
   })
 }
 
 function predictionsOf(proof: Proof, rig: Rig): readonly Prediction[] {
   const inStates = new Map(proof.states.map((state) => [state.id, proof.inState(rig, state)]))
-  return proof.tests.map(({ id, state }) => inStates.get(state.id)!.predictions.get(id)!)
+  return proof.tests.map(({ id, state }) => entryOf(entryOf(inStates, state.id).predictions, id))
 }
 
 /** A size on its even scale: linear or logarithmic. */
@@ -166,28 +167,36 @@ function hypothesisOf(
   const ranged = fault !== null && fault.scale !== 'each' && sizes.length > 1
   const share = ranged ? widthShare / (high - low) : 0
   const bySize = Float64Array.from(tests, (_, t) =>
-    ranged ? share * (predicted[high]![t]!.value - predicted[low]![t]!.value) : 0,
+    ranged
+      ? share *
+        (elementAt(elementAt(predicted, high), t).value - elementAt(elementAt(predicted, low), t).value)
+      : 0,
   )
   return {
     cause: index,
     prior: prior / sizes.length,
-    size: sizes[part]!,
-    width: ranged ? share * (scaled(cause, sizes[high]!) - scaled(cause, sizes[low]!)) : 0,
+    size: elementAt(sizes, part),
+    width: ranged
+      ? share * (scaled(cause, elementAt(sizes, high)) - scaled(cause, elementAt(sizes, low)))
+      : 0,
     means: Float64Array.from(predictions, ({ value }) => value),
     bySize,
     noise: Float64Array.from(
       predictions,
-      ({ value, bent }, t) => deviationOf(tests[t]!.instrument, value) ** 2 + bent,
+      ({ value, bent }, t) => deviationOf(elementAt(tests, t).instrument, value) ** 2 + bent,
     ),
     covariance: new Covariance(
       predictions.map(({ slopes }) => slopes),
       bySize,
       parameters.length,
     ),
-    harm: fault && harmOf(fault, bench, cause.at!, sizes[part]!),
+    harm: fault && harmOf(fault, bench, cause.at!, elementAt(sizes, part)),
     stray:
       cause.id === otherId
-        ? Float64Array.from(tests, (test, t) => 1 / rangeOf(test, predictions[t]!.value, bench.rig.nominalV))
+        ? Float64Array.from(
+            tests,
+            (test, t) => 1 / rangeOf(test, elementAt(predictions, t).value, bench.rig.nominalV),
+          )
         : null,
   }
 }

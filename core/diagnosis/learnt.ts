@@ -1,3 +1,4 @@
+import { elementAt, fieldOf } from '#core/collections/held'
 import { withId } from '#core/collections/held'
 import { withField, withPart, type FieldPath, type JobDocument } from '#core/job/document'
 import { runOhm } from '#core/wiring/run-ohm'
@@ -32,13 +33,14 @@ export function learntFrom(proof: Proof, readings: readonly Taken[]): Learnt[] {
   const rows = readings.map(({ test, value }) => {
     const { value: expected, slopes, bent } = proof.expected(test)
     const by = new Float64Array(proof.parameters.length)
-    slopes.at.forEach((at, i) => (by[at] = slopes.by[i]!))
+    slopes.at.forEach((at, i) => (by[at] = elementAt(slopes.by, i)))
     return { by, off: value - expected, noise: deviationOf(test.instrument, expected) ** 2 + bent }
   })
   const root = choleskyOf(
     rows.length,
     (i, k) =>
-      rows[i]!.by.reduce((sum, by, p) => sum + by * rows[k]!.by[p]!, 0) + (i === k ? rows[i]!.noise : 0),
+      elementAt(rows, i).by.reduce((sum, by, p) => sum + by * elementAt(elementAt(rows, k).by, p), 0) +
+      (i === k ? elementAt(rows, i).noise : 0),
     () => leastVariance,
   )
   const off = forwardSolve(
@@ -48,9 +50,9 @@ export function learntFrom(proof: Proof, readings: readonly Taken[]): Learnt[] {
   return proof.parameters.flatMap((parameter, p): Learnt[] => {
     const part = forwardSolve(
       root,
-      rows.map(({ by }) => by[p]!),
+      rows.map(({ by }) => elementAt(by, p)),
     )
-    const mean = part.reduce((sum, entry, i) => sum + entry * off[i]!, 0)
+    const mean = part.reduce((sum, entry, i) => sum + entry * elementAt(off, i), 0)
     const left = Math.sqrt(Math.max(0, 1 - part.reduce((sum, entry) => sum + entry * entry, 0)))
     if (left > leftAtMost) return []
     const { sd } = parameter
@@ -69,7 +71,7 @@ export function learntFrom(proof: Proof, readings: readonly Taken[]): Learnt[] {
       ]
     }
     if (parameter.kind === 'heat' && parameter.field === 'riseK') {
-      const { riseK } = proof.rig.heat[parameter.unit]!
+      const { riseK } = fieldOf(proof.rig.heat, parameter.unit)
       return [
         { of: parameter.unit, what: 'heat', before: riseK, after: riseK + mean * sd, within: 2 * left * sd },
       ]

@@ -1,5 +1,5 @@
-import { entryOf, withId } from '#core/collections/held'
-import type { ELK, ElkExtendedEdge, ElkLabel, ElkNode, ElkPort } from 'elkjs/lib/elk-api'
+import { entryOf, firstOf, withId } from '#core/collections/held'
+import type { ELK, ElkExtendedEdge, ElkLabel, ElkNode, ElkPort, ElkShape } from 'elkjs/lib/elk-api'
 import type { Drawing, DrawnEdge, DrawnNode } from './drawing'
 
 /** A rectangle, from its upper left corner. */
@@ -185,32 +185,32 @@ export async function layoutOf(drawing: Drawing, elk: Pick<ELK, 'layout'>): Prom
     })),
   }
   const placed = await elk.layout(graph)
-  const nodes = placed.children!.map((child): PlacedNode => ({
+  const { width, height } = boxOf(placed)
+  const nodes = (placed.children ?? []).map((child): PlacedNode => ({
     ...entryOf(byId, child.id),
-    x: child.x!,
-    y: child.y!,
-    width: child.width!,
-    height: child.height!,
+    ...boxOf(child),
   }))
   const going = drawing.nodes.filter(({ state }) => state === 'goes')
   const below = inRows(
     going.map((node) => ({ ...node, ...entryOf(sizes, node.id) })),
-    { width: placed.width!, from: placed.height! + (going.length > 0 ? rowGap : 0) },
+    { width, from: height + (going.length > 0 ? rowGap : 0) },
   )
   return {
-    width: placed.width!,
-    height: Math.max(placed.height!, ...below.map(({ y, height }) => y + height)),
+    width,
+    height: Math.max(height, ...below.map(({ y, height }) => y + height)),
     nodes: [...nodes, ...below],
     edges: (placed.edges as ElkExtendedEdge[]).map((edge): PlacedEdge => {
-      const [section] = edge.sections!
-      const [label] = edge.labels!
+      const { startPoint, bendPoints = [], endPoint } = firstOf(edge.sections ?? [])
       return {
         ...withId(drawing.edges, edge.id),
-        points: [section!.startPoint, ...(section!.bendPoints ?? []), section!.endPoint].map(
-          ({ x, y }) => [x, y] as const,
-        ),
-        label: { x: label!.x!, y: label!.y!, width: label!.width!, height: label!.height! },
+        points: [startPoint, ...bendPoints, endPoint].map(({ x, y }) => [x, y] as const),
+        label: boxOf(firstOf(edge.labels ?? [])),
       }
     }),
   }
 }
+
+type Box = Record<'x' | 'y' | 'width' | 'height', number>
+
+/** Where a thing was placed, and its size: the layout leaves none out. */
+const boxOf = ({ x = 0, y = 0, width = 0, height = 0 }: ElkShape): Box => ({ x, y, width, height })

@@ -1,4 +1,10 @@
 import { elementAt, firstOf, lastOf } from '#core/collections/held'
+/** Seconds, and the current of the loads then, A. */
+interface LoadSample {
+  readonly t: number
+  readonly amps: number
+}
+
 /** One reading of a shunt. Current into the battery is positive. */
 export interface Reading {
   /** Seconds since the recording began. */
@@ -42,8 +48,8 @@ const spread = (values: readonly number[]): number => {
  */
 export class StepDetector {
   private quiet: number[] = []
-  private pending: { t: number; amps: number }[] = []
-  private settling: { t: number; amps: number }[] | null = null
+  private pending: LoadSample[] = []
+  private settling: readonly LoadSample[] | null = null
   private up = 0
   private down = 0
   private noiseA = 0.1
@@ -57,7 +63,7 @@ export class StepDetector {
   /** Takes the next reading; gives the steps it completes, most often none. */
   push({ t, amps }: Reading): readonly CurrentStep[] {
     const load = -amps
-    if (this.settling) return this.settle({ t, amps: load })
+    if (this.settling) return this.settle([...this.settling, { t, amps: load }])
     if (this.quiet.length < 4) {
       this.quiet.push(load)
       return []
@@ -74,10 +80,10 @@ export class StepDetector {
     }
     this.pending.push({ t, amps: load })
     if (Math.max(this.up, this.down) > Math.max(1.5 * leastStepA, 5 * this.noiseA)) {
-      this.settling = this.pending
+      const samples = this.pending
       this.pending = []
       this.up = this.down = 0
-      return this.settled() ? this.finish() : []
+      return this.settle(samples)
     }
     return []
   }
@@ -89,13 +95,12 @@ export class StepDetector {
     this.last = load
   }
 
-  private settle(sample: { t: number; amps: number }): readonly CurrentStep[] {
-    this.settling!.push(sample)
-    return this.settled() ? this.finish() : []
+  private settle(samples: readonly LoadSample[]): readonly CurrentStep[] {
+    this.settling = samples
+    return this.hasSettled(samples) ? this.finish(samples) : []
   }
 
-  private settled(): boolean {
-    const samples = this.settling!
+  private hasSettled(samples: readonly LoadSample[]): boolean {
     if (samples.length < settleSamples) return false
     if (lastOf(samples).t - firstOf(samples).t > mostSettleS) return true
     const tail = samples.slice(-settleSamples).map((s) => s.amps)
@@ -105,8 +110,7 @@ export class StepDetector {
     )
   }
 
-  private finish(): readonly CurrentStep[] {
-    const samples = this.settling!
+  private finish(samples: readonly LoadSample[]): readonly CurrentStep[] {
     const before = mean(this.quiet)
     const end = samples.slice(-4).map((s) => s.amps)
     const after = mean(end)

@@ -1,3 +1,4 @@
+import { elementAt } from '#core/collections/held'
 import type { Weather } from '#core/weather/sun'
 import type { Plant } from './plant'
 import { beginsAt, type RunInputs } from './run-kinds'
@@ -49,12 +50,15 @@ export class Course {
     const clock = beginsAt * hourS + t
     const day = Math.floor(clock / dayS + 1e-9)
     const inDay = Math.max(0, clock - day * dayS)
-    while (this.day[this.place]!.toS <= inDay + 1e-6 || this.day[this.place]!.fromS > inDay + 1e-6)
+    while (
+      elementAt(this.day, this.place).toS <= inDay + 1e-6 ||
+      elementAt(this.day, this.place).fromS > inDay + 1e-6
+    )
       this.place = (this.place + 1) % this.day.length
-    const { middleH, toS, engine, engineS, mains, supplyShare } = this.day[this.place]!
+    const { middleH, toS, engine, engineS, mains, supplyShare } = elementAt(this.day, this.place)
     const at = Math.floor(clock / hourS + 1e-9) % this.sky.airC.length
     const { coldestC, hottestC } = this.plant.place
-    const airC = this.sky.airC[at]!
+    const airC = elementAt(this.sky.airC, at)
     return {
       around: {
         hour: middleH,
@@ -63,7 +67,7 @@ export class Course {
         mains,
         supplyShare,
         loads: this.inputs.loads,
-        sunWm2: this.sky.panelWm2[at]!,
+        sunWm2: elementAt(this.sky.panelWm2, at),
         airC: this.keepsToPlace ? Math.min(hottestC, Math.max(coldestC, airC)) : airC,
       },
       untilS: t + toS - inDay,
@@ -94,7 +98,7 @@ function stretchesOf(inputs: RunInputs, { sources, sides, generatorShare }: Plan
   for (const hours of traceMarks(sides, driveH)) mark(driveFrom + hours)
   const sorted = [...marks].sort((a, b) => a - b)
   return sorted.slice(1).map((toS, i) => {
-    const fromS = sorted[i]!
+    const fromS = elementAt(sorted, i)
     const middle = (fromS + toS) / 2 / hourS
     const driven = hoursSince(driveFrom, middle)
     const onMains = hoursSince(mainsFrom, middle) < mainsH
@@ -118,7 +122,7 @@ function traceMarks(sides: Plant['sides'], driveH: number): number[] {
     if (alternator?.regulator !== 'computer' || alternator.trace.length === 0) return []
     const hours: number[] = []
     for (let i = 0, at = 0; at < driveH && hours.length < 10_000; i++) {
-      at += alternator.trace[i % alternator.trace.length]!.minutes / 60
+      at += elementAt(alternator.trace, i % alternator.trace.length).minutes / 60
       hours.push(at)
     }
     return hours

@@ -1,3 +1,4 @@
+import { elementAt } from '#core/collections/held'
 import { joinText } from '#core/units/format'
 import { airAroundC, foldsBack, heatOf, measuredHeat, shaftRpm } from '#core/system/alternators'
 import { cableOhm, type AlternatorLane } from '#core/system/lanes'
@@ -109,9 +110,9 @@ function partsOfPlant(system: System, fitted: Fitted): Omit<Plant, 'assumed'> {
           ]
         : [],
     ),
-    dcA: hours.map((h) => (listed ? loads.dcA[h]! * scaleUp : dailyAh / 24)),
-    acW: hours.map((h) => loads.acW[h]! * scaleUp),
-    idleW: hours.map((h) => loads.idleW[h]!),
+    dcA: hours.map((h) => (listed ? elementAt(loads.dcA, h) * scaleUp : dailyAh / 24)),
+    acW: hours.map((h) => elementAt(loads.acW, h) * scaleUp),
+    idleW: hours.map((h) => elementAt(loads.idleW, h)),
     inverterEfficiency: (many.inverters[0]?.efficiency ?? rules.inverterEfficiency) / 100,
     loadsOffV: many.inverters[0]?.cutOffV ?? 10.5 * (houseV / 12),
     place: {
@@ -203,7 +204,10 @@ function curveOf(each: View<'candidate'>): LfpPlant['curve'] {
   const rows = [...(each.restingCurve ?? [])].sort((a, b) => a.percent - b.percent)
   const rises =
     rows.length >= 2 &&
-    rows.every((row, i) => i === 0 || (row.percent > rows[i - 1]!.percent && row.volts > rows[i - 1]!.volts))
+    rows.every(
+      (row, i) =>
+        i === 0 || (row.percent > elementAt(rows, i - 1).percent && row.volts > elementAt(rows, i - 1).volts),
+    )
   return rises ? rows.map((row) => [row.percent / 100, row.volts] as const) : null
 }
 

@@ -1,3 +1,4 @@
+import { elementAt } from '#core/collections/held'
 import type { AlternatorHeat } from '#core/physics/alternator'
 import type { OcvCurve } from '#core/physics/lfp'
 
@@ -189,5 +190,7 @@ export interface Plant {
  */
 export function mostLoadA({ dcA, acW, idleW, inverterEfficiency, lfp, houseLead }: Plant): number {
   const nominalV = lfp?.nominalV ?? 2 * (houseLead?.cells ?? 6)
-  return Math.max(...dcA.map((amps, h) => amps + (acW[h]! / inverterEfficiency + idleW[h]!) / nominalV))
+  return Math.max(
+    ...dcA.map((amps, h) => amps + (elementAt(acW, h) / inverterEfficiency + elementAt(idleW, h)) / nominalV),
+  )
 }

@@ -1,3 +1,4 @@
+import { elementAt } from '#core/collections/held'
 import type { Simulation } from './simulation'
 
 /**
@@ -120,7 +121,7 @@ export class Recorder {
     this.columns = channelIds.map(() => [])
     this.now = new Float64Array(n).fill(NaN)
     readAll(simulation, this.now)
-    this.active = channelIds.flatMap((_, i) => (Number.isNaN(this.now[i]!) ? [] : [i]))
+    this.active = channelIds.flatMap((_, i) => (Number.isNaN(elementAt(this.now, i)) ? [] : [i]))
     this.least = new Float64Array(n)
     this.most = new Float64Array(n)
     this.leastAt = new Float64Array(n)
@@ -143,13 +144,13 @@ export class Recorder {
     const { now, least, most, leastAt, mostAt } = this
     readAll(simulation, now)
     for (const i of this.active) {
-      const value = now[i]!
+      const value = elementAt(now, i)
       if (moment) moment[i] = value
-      if (value < least[i]!) {
+      if (value < elementAt(least, i)) {
         least[i] = value
         leastAt[i] = this.count
       }
-      if (value > most[i]!) {
+      if (value > elementAt(most, i)) {
         most[i] = value
         mostAt[i] = this.count
       }
@@ -168,11 +169,11 @@ export class Recorder {
     this.t.push(...times)
     for (const i of this.active) {
       const pair =
-        this.leastAt[i]! <= this.mostAt[i]!
-          ? [this.least[i]!, this.most[i]!]
-          : [this.most[i]!, this.least[i]!]
-      const points = few ? this.moments.slice(0, this.count).map((moment) => moment[i]!) : pair
-      this.columns[i]!.push(...points)
+        elementAt(this.leastAt, i) <= elementAt(this.mostAt, i)
+          ? [elementAt(this.least, i), elementAt(this.most, i)]
+          : [elementAt(this.most, i), elementAt(this.least, i)]
+      const points = few ? this.moments.slice(0, this.count).map((moment) => elementAt(moment, i)) : pair
+      elementAt(this.columns, i).push(...points)
     }
     this.stretch = stretch
     this.begin()
@@ -180,7 +181,7 @@ export class Recorder {
 
   series(): Series {
     const shown = channelIds.flatMap((id, i) =>
-      this.columns[i]!.some(Number.isFinite) ? [[id, this.columns[i]!.map(rounded)]] : [],
+      elementAt(this.columns, i).some(Number.isFinite) ? [[id, elementAt(this.columns, i).map(rounded)]] : [],
     )
     return { t: this.t, values: Object.fromEntries(shown) as Series['values'] }
   }

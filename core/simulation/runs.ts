@@ -1,3 +1,4 @@
+import { elementAt } from '#core/collections/held'
 import { coulombicEfficiency, fullSoc } from '#core/physics/lfp'
 import { Unsolvable } from '#core/physics/unsolvable'
 import { atOnce } from '#core/system/stepwise'
@@ -162,7 +163,7 @@ class RunInProgress {
       run === 'cold-week'
         ? inputs.coldC
         : known
-          ? Math.max(plant.place.coldestC, known.airC[beginsAt]!)
+          ? Math.max(plant.place.coldestC, elementAt(known.airC, beginsAt))
           : meanC
     this.simulation = new Simulation(
       plant,

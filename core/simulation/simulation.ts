@@ -1,3 +1,4 @@
+import { elementAt } from '#core/collections/held'
 import type { Charging, Happening, SimEvent } from './events'
 import { Bms } from './model/bms'
 import { Lead } from './model/lead'
@@ -194,8 +195,10 @@ export class Simulation implements Stepped {
     this.around = around
     this.place.follow(around)
     const hour = (around.hour | 0) % 24
-    const loadsA = around.loads ? plant.dcA[hour]! : 0
-    const loadsW = around.loads ? plant.acW[hour]! / plant.inverterEfficiency + plant.idleW[hour]! : 0
+    const loadsA = around.loads ? elementAt(plant.dcA, hour) : 0
+    const loadsW = around.loads
+      ? elementAt(plant.acW, hour) / plant.inverterEfficiency + elementAt(plant.idleW, hour)
+      : 0
     jumps ||= loadsA !== this.loadsA || loadsW !== this.loadsW
     this.loadsA = loadsA
     this.loadsW = loadsW
@@ -344,7 +347,8 @@ export class Simulation implements Stepped {
     this.lastWantedA = this.endWantedA
     if (!this.around.mains) return
     let supply = 0
-    for (let i = 0; i < this.chargers.length; i++) supply += this.chargers[i]!.endAmps * this.supplyShare[i]!
+    for (let i = 0; i < this.chargers.length; i++)
+      supply += elementAt(this.chargers, i).endAmps * elementAt(this.supplyShare, i)
     if (supply * this.endV > this.acSupplyA) this.acSupplyA = supply * this.endV
   }
   private lastWantedA = 0

@@ -162,7 +162,7 @@ function graded(
 ): readonly Post[] {
   const main = posts.find(({ id }) => id === 'main-fuse')
   if (!main?.fitting?.family || main.fitting.ratedA === null) return posts
-  const isFree = withId(draft.posts, main.id).fitting!.ratedA === null
+  const isFree = withId(draft.posts, main.id).fitting?.ratedA === null
   const onBar = ways.fusesOnBars
   const over = (branches: readonly Post[]): Post =>
     isFree ? largerThan(branches, main, onBar, rules, mostMainA(draft)) : main
@@ -187,7 +187,7 @@ function bankAsMain(posts: readonly Post[], main: Post, draft: WiringDraft): rea
   const leastA = (main.fitting?.ratedA ?? 0) / Math.max(1, count)
   return posts.map((post, i) => {
     if (!post.fitting?.isOfOneBattery || elementAt(draft.posts, i).fitting?.ratedA !== null) return post
-    if (!post.fitting.family || post.fitting.ratedA! >= leastA) return post
+    if (!post.fitting.family || (post.fitting.ratedA ?? 0) >= leastA) return post
     const ratedA = fuseSizesA.find((size) => size >= leastA) ?? lastOf(fuseSizesA)
     return { ...post, fitting: { ...post.fitting, ratedA } }
   })
@@ -209,14 +209,15 @@ function largerThan(
   const largest = Math.max(0, ...rated)
   // Never smaller than one behind it.
   const wishedA = Math.max(largest, Math.min(grading * largest, mostA))
-  const least = Math.max(main.fitting!.ratedA!, wishedA)
+  const least = Math.max(main.fitting?.ratedA ?? 0, wishedA)
   const ratedA = fuseSizesA.find((size) => size >= least) ?? lastOf(fuseSizesA)
-  return { ...main, fitting: { ...main.fitting!, ratedA } }
+  return { ...main, fitting: main.fitting && { ...main.fitting, ratedA } }
 }
 
 /** A branch fuse of the family of the main fuse, where its own might open after that; large enough for what starts. */
 function ofFamilyOf(main: Post, post: Post, surge: Surge | null, { grading }: SizeRules): Post {
-  const [{ family, ratedA: mainA }, own] = [main.fitting!, post.fitting]
+  const { family = null, ratedA: mainA = null } = main.fitting ?? {}
+  const own = post.fitting
   if (!family || mainA === null || !own?.family || own.ratedA === null) return post
   if (isGraded({ family, ratedA: mainA }, { family: own.family, ratedA: own.ratedA }, grading)) return post
   const least = own.ratedA
@@ -233,12 +234,12 @@ function asTheirFuses(posts: readonly Post[], { draft, ways }: Drafted): readonl
   const rated = new Map(posts.map(({ id, fitting }) => [id, fitting?.ratedA ?? 0]))
   return posts.map((post, i): Post => {
     const { fitting } = post
-    if (!fitting || post.kind === 'fuse' || elementAt(draft.posts, i).fitting!.ratedA !== null) return post
+    if (!fitting || post.kind === 'fuse' || elementAt(draft.posts, i).fitting?.ratedA !== null) return post
     const mains = ways.runsAt(post.id).filter(({ role }) => role === 'main')
     const fuses = mains.flatMap((run) => ways.fuseOf(run) ?? [])
     const leastA = Math.max(0, ...fuses.map(({ id }) => entryOf(rated, id)))
     const ratedA = fittingSizesA.find((size) => size >= leastA) ?? lastOf(fittingSizesA)
-    return { ...post, fitting: { ...fitting, ratedA: Math.max(ratedA, fitting.ratedA!) } }
+    return { ...post, fitting: { ...fitting, ratedA: Math.max(ratedA, fitting.ratedA ?? 0) } }
   })
 }
 
@@ -277,7 +278,7 @@ function fuseFor(
   surge: Surge | null,
   { families: carried }: SizeRules,
 ): { readonly family: FuseFamily; readonly ratedA: number } {
-  const { family, ratedA } = post.fitting!
+  const { family = null, ratedA = null } = post.fitting ?? {}
   const least = ratedA ?? amps / fuseShare
   const volts = highestChargeV(post)
   const families = family ? [family] : familyOrder.filter((one) => carried?.includes(one) ?? true)

@@ -37,7 +37,7 @@ export const wrongFuse: Fault = {
   unit: 'A',
   scale: 'each',
   harm: ({ rig: { network } }, at, ratedA) =>
-    ratedA > withId(network.posts, at).fitting!.ratedA! ? 'fire' : 'stranded',
+    ratedA > (withId(network.posts, at).fitting?.ratedA ?? 0) ? 'fire' : 'stranded',
   places: (bench) =>
     fittings(bench, ['fuse']).flatMap((place) => {
       const post = withId(bench.rig.network.posts, place.at)
@@ -46,7 +46,7 @@ export const wrongFuse: Fault = {
     }),
   change: (rig, at, ratedA) => {
     const { posts, runs } = rig.network
-    const specifiedA = withId(posts, at).fitting!.ratedA
+    const specifiedA = withId(posts, at).fitting?.ratedA ?? null
     const more = fittingOhmOf('fuse', ratedA) - fittingOhmOf('fuse', specifiedA)
     const run = runWithOhmOf(at, runs)!
     return { ...withAdded(rig, run.id, more), printedA: { ...rig.printedA, [at]: ratedA } }

@@ -128,15 +128,22 @@ export const wrongSize: Fault = {
   unit: 'mm²',
   scale: 'each',
   harm: ({ rig: { network } }, at, areaMm2) =>
-    areaMm2 < withId(network.runs, at).areaMm2! ? 'fire' : 'nuisance',
+    areaMm2 < (withId(network.runs, at).areaMm2 ?? 0) ? 'fire' : 'nuisance',
   places: (bench) =>
     flowing(bench)
-      .filter(({ run }) => run.state === 'new' && run.areaMm2 !== null)
-      .map(({ run }) => ({
-        at: run.id,
-        where: runWhere(bench, run),
-        sizes: sizesBeside(cableSizesMm2, run.areaMm2!, sizesOff),
-      })),
+      .filter(({ run }) => run.state === 'new')
+      .flatMap(({ run }) => {
+        const { areaMm2 } = run
+        return areaMm2 === null
+          ? []
+          : [
+              {
+                at: run.id,
+                where: runWhere(bench, run),
+                sizes: sizesBeside(cableSizesMm2, areaMm2, sizesOff),
+              },
+            ]
+      }),
   change: (rig, at, areaMm2) => {
     const run = withId(rig.network.runs, at)
     const { cableC } = rig.network

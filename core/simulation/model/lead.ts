@@ -1,3 +1,4 @@
+import { elementAt } from '#core/collections/held'
 import { copettiChargeEfficiency, copettiGassingV } from '#core/physics/lead'
 import type { LeadPlant } from '../plant'
 import { batteryAccuracy, fallingRoot } from './roots'
@@ -120,7 +121,7 @@ export class Lead {
     const at = Math.sqrt(size < this.mostA ? size : this.mostA) * pointsPerRoot
     const k = at | 0
     const powers = amps >= 0 ? chargePowers : dischargePowers
-    const power = powers[k]! + (powers[k + 1]! - powers[k]!) * (at - k)
+    const power = elementAt(powers, k) + (elementAt(powers, k + 1) - elementAt(powers, k)) * (at - k)
     return amps >= 0
       ? this.plant.cells * (this.restC + amps * (power + this.termC) * this.factorC)
       : this.plant.cells * (this.restD + amps * (power + this.termD) * this.factorD)

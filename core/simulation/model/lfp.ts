@@ -1,3 +1,4 @@
+import { elementAt } from '#core/collections/held'
 import {
   batteryHeat,
   coulombicEfficiency,
@@ -99,12 +100,12 @@ export class Lfp {
   private restAt(soc: number): number {
     const at = soc * ocvSteps
     const k = at | 0
-    return this.ocv[k]! + (this.ocv[k + 1]! - this.ocv[k]!) * (at - k)
+    return elementAt(this.ocv, k) + (elementAt(this.ocv, k + 1) - elementAt(this.ocv, k)) * (at - k)
   }
   /** Slope of the resting curve, V for the whole charge. */
   private slopeAt(soc: number): number {
     const k = Math.min(ocvSteps - 1, (soc * ocvSteps) | 0)
-    return (this.ocv[k + 1]! - this.ocv[k]!) * ocvSteps
+    return (elementAt(this.ocv, k + 1) - elementAt(this.ocv, k)) * ocvSteps
   }
   /** Slope between two points of the curve; at one point if they hardly differ. */
   private chordFrom(soc: number, endSoc: number): number {

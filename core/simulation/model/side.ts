@@ -1,3 +1,4 @@
+import { lastOf } from '#core/collections/held'
 import { deratedShare } from '#core/physics/dcdc'
 import type { Happening } from '../events'
 import type { SidePlant } from '../plant'
@@ -255,5 +256,5 @@ function traceAt({ regulator, trace }: NonNullable<SidePlant['alternator']>, eng
     if (at < minutes * 60) return volts
     at -= minutes * 60
   }
-  return trace.at(-1)!.volts
+  return lastOf(trace).volts
 }

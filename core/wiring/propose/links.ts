@@ -131,94 +131,49 @@ function diodeOf(build: Builder, at: LinkAt, state: 'new' | 'found' | 'goes'): s
 export const inputRunsOf = (link: string): readonly string[] =>
   ['stub', 'feed', 'far-feed', 'far-stub', 'return'].map((piece) => `${link}-in-${piece}`)
 
+/** A DC-DC between its two sides, while it is wired. */
+interface DcdcAt {
+  readonly build: Builder
+  readonly house: Joint
+  readonly at: LinkAt
+  readonly id: string
+  readonly state: ReturnType<Builder['stateOf']>
+  readonly place: 'engine' | null
+  readonly minus: string
+  /** The negative of its input: its own where it is isolated. */
+  readonly inMinus: string
+  readonly input: { readonly of: string; readonly nominalV: number; readonly opposite: string }
+  readonly output: { readonly of: string; readonly nominalV: number; readonly opposite: string }
+  readonly stub: { readonly role: 'charge'; readonly of: string; readonly usualM: number }
+}
+
+const inputSide = { side: 'input' } as const
+const outputSide = { side: 'output' } as const
+
 /** A DC-DC: fed from the starting battery through a fuse there, and joined to the house through one at the bar. */
 function dcdcOf(build: Builder, house: Joint, at: LinkAt, cables: readonly Cable[]): void {
   const { link, nominalV, opposite } = at
-  const { rules } = build.system
   const id = partId(link.$path)
-  const state = build.stateOf(link.$path)
   const inCable = cables.find((cable) => onEngineSide(cable)) ?? cables[0] ?? null
   const outCable = cables.find((cable) => cable !== inCable) ?? null
-  const isolated = link.isolation === 'isolated'
   const minus = `${id}-minus`
-  const stub = { role: 'charge', of: link.$path, usualM: usualM.stub } as const
-  const [inSide, outSide] = [{ side: 'input' } as const, { side: 'output' } as const]
-  const inMinus = isolated ? `${id}-in-minus` : minus
-  const place = link.stands === 'engine' ? 'engine' : null
-  const input = { of: link.$path, nominalV, opposite } as const
-  const output = { of: link.$path, nominalV: house.nominalV, opposite: house.minus } as const
-  build.fitting(`${id}-in-fuse`, 'fuse', {
-    ...input,
-    ...nearFuse(build, inCable),
-    name: `Fuse of ${nameInSentence(link.$name)}, input`,
-    reason: at.battery
-      ? 'The starting battery feeds a fault in this cable.'
-      : 'The alternator feeds a fault in this cable.',
-  })
-  build.run(`${id}-in-stub`, at.head, `${id}-in-fuse`, { ...stub, ...inSide, like: `${id}-in-feed` })
-  build.post(`${id}-in-plus`, 'terminal', { ...input, state, place, name: `${link.$name}, input` })
-  feedOf(build, id, `${id}-in-fuse`, `${id}-in-plus`, at, inCable)
-  build.post(minus, 'terminal', {
-    ...output,
-    state,
-    place,
-    name: `${link.$name}, negative`,
-    pole: 'negative',
-    opposite: `${id}-out-plus`,
-  })
-  if (isolated)
-    build.post(inMinus, 'terminal', {
-      ...input,
-      state,
-      place,
-      name: `${link.$name}, input negative`,
-      pole: 'negative',
-      opposite: `${id}-in-plus`,
-    })
-  const feed = `${id}-in-feed`
-  if (build.returnsByChassis(feed, inCable)) {
-    if (isolated)
-      build.run(`${id}-in-return`, inMinus, 'chassis', {
-        ...inSide,
-        role: 'return',
-        of: link.$path,
-        returnOf: feed,
-        byChassis: true,
-      })
-  } else
-    build.run(`${id}-in-return`, inMinus, at.headMinus, {
-      ...inSide,
-      role: 'return',
-      of: link.$path,
-      returnOf: feed,
-      cable: inCable,
-    })
-  build.post(`${id}-out-plus`, 'terminal', { ...output, state, place, name: `${link.$name}, output` })
-  build.fitting(`${id}-out-fuse`, 'fuse', {
-    ...output,
-    ...nearFuse(build, outCable),
-    name: `Fuse of ${nameInSentence(link.$name)}, output`,
-    reason: 'The house bank feeds a fault in this cable.',
-  })
-  build.run(`${id}-out-feed`, `${id}-out-plus`, `${id}-out-fuse`, {
-    ...outSide,
-    leastA: link.ratedA,
-    role: 'charge',
-    of: link.$path,
-    cable: outCable,
-    ...(outCable ? {} : { usualM: usualM.bond }),
-  })
-  build.run(`${id}-out-stub`, `${id}-out-fuse`, house.plus, {
-    ...stub,
-    ...outSide,
-    leastA: link.ratedA,
-    like: `${id}-out-feed`,
-  })
-  build.run(`${id}-return`, minus, house.minus, {
-    role: 'return',
-    of: link.$path,
-    returnOf: `${id}-out-feed`,
-  })
+  const dcdc: DcdcAt = {
+    build,
+    house,
+    at,
+    id,
+    state: build.stateOf(link.$path),
+    place: link.stands === 'engine' ? 'engine' : null,
+    minus,
+    inMinus: link.isolation === 'isolated' ? `${id}-in-minus` : minus,
+    input: { of: link.$path, nominalV, opposite },
+    output: { of: link.$path, nominalV: house.nominalV, opposite: house.minus },
+    stub: { role: 'charge', of: link.$path, usualM: usualM.stub },
+  }
+  dcdcInput(dcdc, inCable)
+  dcdcNegatives(dcdc)
+  dcdcInputReturn(dcdc, inCable)
+  dcdcOutput(dcdc, outCable)
   build.unit({
     kind: 'dcdc',
     id,
@@ -227,13 +182,91 @@ function dcdcOf(build: Builder, house: Joint, at: LinkAt, cables: readonly Cable
     plus: `${id}-out-plus`,
     minus,
     inPlus: `${id}-in-plus`,
-    inMinus,
-    state,
+    inMinus: dcdc.inMinus,
+    state: dcdc.state,
     setV: link.absorptionV,
     mostA: link.ratedA,
-    efficiency: rules.dcdcEfficiency / 100,
+    efficiency: build.system.rules.dcdcEfficiency / 100,
     lowestInputV: link.lowestInputV,
     alternator: at.alternator,
+  })
+}
+
+/** Its feed, from the source through the fuse there to the terminal. */
+function dcdcInput({ build, at, id, state, place, input, stub }: DcdcAt, cable: Cable | null): void {
+  const { link } = at
+  build.fitting(`${id}-in-fuse`, 'fuse', {
+    ...input,
+    ...nearFuse(build, cable),
+    name: `Fuse of ${nameInSentence(link.$name)}, input`,
+    reason: at.battery
+      ? 'The starting battery feeds a fault in this cable.'
+      : 'The alternator feeds a fault in this cable.',
+  })
+  build.run(`${id}-in-stub`, at.head, `${id}-in-fuse`, { ...stub, ...inputSide, like: `${id}-in-feed` })
+  build.post(`${id}-in-plus`, 'terminal', { ...input, state, place, name: `${link.$name}, input` })
+  feedOf(build, id, `${id}-in-fuse`, `${id}-in-plus`, at, cable)
+}
+
+function dcdcNegatives({ build, at, id, state, place, minus, inMinus, input, output }: DcdcAt): void {
+  const negative = { state, place, pole: 'negative' } as const
+  const { $name } = at.link
+  build.post(minus, 'terminal', {
+    ...output,
+    ...negative,
+    name: `${$name}, negative`,
+    opposite: `${id}-out-plus`,
+  })
+  if (inMinus !== minus)
+    build.post(inMinus, 'terminal', {
+      ...input,
+      ...negative,
+      name: `${$name}, input negative`,
+      opposite: `${id}-in-plus`,
+    })
+}
+
+/** The return of its input: by cable, or by the chassis, to which only an isolated input needs a run of its own. */
+function dcdcInputReturn({ build, at, id, minus, inMinus }: DcdcAt, cable: Cable | null): void {
+  const returnOf = `${id}-in-feed`
+  const back = { ...inputSide, role: 'return', of: at.link.$path, returnOf } as const
+  if (!build.returnsByChassis(returnOf, cable))
+    build.run(`${id}-in-return`, inMinus, at.headMinus, { ...back, cable })
+  else if (inMinus !== minus) build.run(`${id}-in-return`, inMinus, 'chassis', { ...back, byChassis: true })
+}
+
+/** Its output, through the fuse at the bar, and back. */
+function dcdcOutput(
+  { build, house, at, id, state, place, minus, output, stub }: DcdcAt,
+  cable: Cable | null,
+): void {
+  const { link } = at
+  const leastA = link.ratedA
+  build.post(`${id}-out-plus`, 'terminal', { ...output, state, place, name: `${link.$name}, output` })
+  build.fitting(`${id}-out-fuse`, 'fuse', {
+    ...output,
+    ...nearFuse(build, cable),
+    name: `Fuse of ${nameInSentence(link.$name)}, output`,
+    reason: 'The house bank feeds a fault in this cable.',
+  })
+  build.run(`${id}-out-feed`, `${id}-out-plus`, `${id}-out-fuse`, {
+    ...outputSide,
+    leastA,
+    role: 'charge',
+    of: link.$path,
+    cable,
+    ...(cable ? {} : { usualM: usualM.bond }),
+  })
+  build.run(`${id}-out-stub`, `${id}-out-fuse`, house.plus, {
+    ...stub,
+    ...outputSide,
+    leastA,
+    like: `${id}-out-feed`,
+  })
+  build.run(`${id}-return`, minus, house.minus, {
+    role: 'return',
+    of: link.$path,
+    returnOf: `${id}-out-feed`,
   })
 }
 

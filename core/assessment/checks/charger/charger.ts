@@ -20,90 +20,118 @@ export const absorption = check({
   judge: (subject, system) => (subject.lane.kind === 'solar' ? null : absorptionOf(subject, system)),
 })
 
-/** A unit's absorption against the window; for solar controllers it is part of solar.voltage. */
-export function absorptionOf({ unit, lane, name }: Subjects['unit'], system: System): Judgement | null {
-  if (!isCharging(unit)) return null
-  const { bank, rules, q } = system
-  const isLithium = unit.profile === 'lithium'
-  if (rules.chargerSchool === 'replace' && (unit.profile === 'fixed' || unit.profile === 'automatic')) {
-    return {
-      verdict: 'does-not-suit',
-      compared: [word('profile', 'for lead'), word('this job asks for', 'a lithium profile')],
-      limit: { kind: 'rule', text: 'shop rule: charger without a lithium profile, replace always' },
-      formula: () => 'no lithium profile → replace',
-      summary: () => `${name} has no lithium profile. The shop replaces such chargers.`,
-      remedies: voltageRemedies(unit, bank, {
-        id: 'charger.set-absorption',
-        on: unit.$path,
-        value: bank.middleV,
-      }),
-    }
-  }
-  const volts = unit.absorptionV
-  const remedies = voltageRemedies(unit, bank, {
-    id: 'charger.set-absorption',
-    on: unit.$path,
-    value: bank.middleV,
-  })
-  const changed: Verdict = canBeSet(unit) ? 'suits-once-changed' : 'does-not-suit'
-  const proveIt = (): string[] =>
-    unit.profile === 'automatic'
-      ? ['It selects its profile automatically. Test which profile it selects with lithium at rest.']
-      : []
+/** What the judgements of a unit's absorption share. */
+interface AbsorbingUnit {
+  readonly subject: Subjects['unit']
+  readonly system: System
+  readonly volts: number
+  readonly remedies: RemedyRef[]
+  readonly cautions: () => string[]
+}
 
-  if (volts > bank.highV) {
-    const [limitV, label, field] =
-      volts > bank.bmsOverV
-        ? ([bank.bmsOverV, 'BMS cuts at', 'bmsOverV'] as const)
-        : volts > bank.absoluteV
-          ? ([bank.absoluteV, 'never above', 'absoluteHighV'] as const)
-          : ([bank.highV, 'charge at most', bank.highField] as const)
-    return {
-      verdict: changed,
-      compared: [number('charger reaches', volts, 'V'), number(label, limitV, 'V')],
-      limit: bank.each.$origin(field),
-      formula: () => `${q(volts, 'V')} − ${q(limitV, 'V')} = ${q(volts - limitV, 'V')} over`,
-      summary: () => `${name} absorbs at ${q(volts, 'V')}; the battery allows ${q(limitV, 'V')}.`,
-      remedies,
-      cautions: proveIt,
-    }
+/** A unit's absorption against the window; for solar controllers it is part of solar.voltage. */
+export function absorptionOf(subject: Subjects['unit'], system: System): Judgement | null {
+  const { unit } = subject
+  if (!isCharging(unit)) return null
+  const { bank, rules } = system
+  const isForLead = unit.profile === 'fixed' || unit.profile === 'automatic'
+  if (rules.chargerSchool === 'replace' && isForLead) return replacedAlways(subject, system)
+  const of: AbsorbingUnit = {
+    subject,
+    system,
+    volts: unit.absorptionV,
+    remedies: absorptionRemedies(unit, system),
+    cautions: () =>
+      unit.profile === 'automatic'
+        ? ['It selects its profile automatically. Test which profile it selects with lithium at rest.']
+        : [],
   }
-  if (volts < bank.lowV) {
-    const hold = holdH(unit, lane)
-    const low = lowCharge(lane, volts, unit.ratedA, hold, system)
-    if (low.fills && low.balances)
-      return {
-        verdict: 'suits',
-        compared: [
-          number('charger reaches', volts, 'V'),
-          number('cells balance from', bank.balanceStartV, 'V'),
-        ],
-        limit: { kind: 'rule', text: 'shop rule: voltage at which cells begin to balance' },
-        formula: () => `${q(volts, 'V')} held for ${q(hold, 'h')}: ${formatShare(low.soc)} charged`,
-        summary: () =>
-          `${name} absorbs at ${q(volts, 'V')}. That is below the maker’s ${q(bank.lowV, 'V')}, but it still fills the battery.`,
-        cautions: () => [
-          'Below the maker’s window the battery fills more slowly. The warranty may require the window.',
-          ...proveIt(),
-        ],
-      }
-    const accepted = low.enough && !isLithium
-    return {
-      verdict: accepted ? 'suits-once-changed' : changed,
-      compared: [number('charger reaches', volts, 'V'), number('charge at least', bank.lowV, 'V')],
-      limit: bank.each.$origin('chargeLowV'),
-      formula: () =>
-        joinText(
-          `${q(bank.lowV, 'V')} − ${q(volts, 'V')} = ${q(bank.lowV - volts, 'V')} under; `,
-          `after ${q(hold, 'h')} ${formatShare(low.soc)} charged, loads off`,
-        ),
-      summary: () =>
-        `${name} stops at ${q(volts, 'V')}, below the window that starts at ${q(bank.lowV, 'V')}: ${lowChargeWords(low)}.`,
-      remedies:
-        accepted && !canBeSet(unit) ? [{ id: 'charger.top-up', on: unit.$path }, ...remedies] : remedies,
-      cautions: proveIt,
-    }
+  if (of.volts > bank.highV) return absorbsOver(of)
+  return of.volts < bank.lowV ? absorbsUnder(of) : absorbsWithin(of)
+}
+
+/** The verdict on a unit whose voltage is wrong. */
+const wrongVoltage = (unit: ChargeUnit): Verdict => (canBeSet(unit) ? 'suits-once-changed' : 'does-not-suit')
+
+const absorptionRemedies = (unit: ChargeUnit, { bank }: System): RemedyRef[] =>
+  voltageRemedies(unit, bank, { id: 'charger.set-absorption', on: unit.$path, value: bank.middleV })
+
+const replacedAlways = ({ unit, name }: Subjects['unit'], system: System): Judgement => ({
+  verdict: 'does-not-suit',
+  compared: [word('profile', 'for lead'), word('this job asks for', 'a lithium profile')],
+  limit: { kind: 'rule', text: 'shop rule: charger without a lithium profile, replace always' },
+  formula: () => 'no lithium profile → replace',
+  summary: () => `${name} has no lithium profile. The shop replaces such chargers.`,
+  remedies: absorptionRemedies(unit, system),
+})
+
+function absorbsOver({ subject, system, volts, remedies, cautions }: AbsorbingUnit): Judgement {
+  const { bank, q } = system
+  const [limitV, label, field] =
+    volts > bank.bmsOverV
+      ? ([bank.bmsOverV, 'BMS cuts at', 'bmsOverV'] as const)
+      : volts > bank.absoluteV
+        ? ([bank.absoluteV, 'never above', 'absoluteHighV'] as const)
+        : ([bank.highV, 'charge at most', bank.highField] as const)
+  return {
+    verdict: wrongVoltage(subject.unit),
+    compared: [number('charger reaches', volts, 'V'), number(label, limitV, 'V')],
+    limit: bank.each.$origin(field),
+    formula: () => `${q(volts, 'V')} − ${q(limitV, 'V')} = ${q(volts - limitV, 'V')} over`,
+    summary: () => `${subject.name} absorbs at ${q(volts, 'V')}; the battery allows ${q(limitV, 'V')}.`,
+    remedies,
+    cautions,
   }
+}
+
+function absorbsUnder(of: AbsorbingUnit): Judgement {
+  const { subject, system, volts, remedies, cautions } = of
+  const { unit, lane, name } = subject
+  const { bank, q } = system
+  const hold = holdH(unit, lane)
+  const low = lowCharge(lane, volts, unit.ratedA, hold, system)
+  if (low.fills && low.balances) return fillsAllTheSame(of, hold, low.soc)
+  const accepted = low.enough && unit.profile !== 'lithium'
+  return {
+    verdict: accepted ? 'suits-once-changed' : wrongVoltage(unit),
+    compared: [number('charger reaches', volts, 'V'), number('charge at least', bank.lowV, 'V')],
+    limit: bank.each.$origin('chargeLowV'),
+    formula: () =>
+      joinText(
+        `${q(bank.lowV, 'V')} − ${q(volts, 'V')} = ${q(bank.lowV - volts, 'V')} under; `,
+        `after ${q(hold, 'h')} ${formatShare(low.soc)} charged, loads off`,
+      ),
+    summary: () =>
+      `${name} stops at ${q(volts, 'V')}, below the window that starts at ${q(bank.lowV, 'V')}: ${lowChargeWords(low)}.`,
+    remedies:
+      accepted && !canBeSet(unit) ? [{ id: 'charger.top-up', on: unit.$path }, ...remedies] : remedies,
+    cautions,
+  }
+}
+
+/** Below the maker's window, but held so long that the battery fills and balances. */
+function fillsAllTheSame(
+  { subject, system, volts, cautions }: AbsorbingUnit,
+  hold: number,
+  soc: number,
+): Judgement {
+  const { bank, q } = system
+  return {
+    verdict: 'suits',
+    compared: [number('charger reaches', volts, 'V'), number('cells balance from', bank.balanceStartV, 'V')],
+    limit: { kind: 'rule', text: 'shop rule: voltage at which cells begin to balance' },
+    formula: () => `${q(volts, 'V')} held for ${q(hold, 'h')}: ${formatShare(soc)} charged`,
+    summary: () =>
+      `${subject.name} absorbs at ${q(volts, 'V')}. That is below the maker’s ${q(bank.lowV, 'V')}, but it still fills the battery.`,
+    cautions: () => [
+      'Below the maker’s window the battery fills more slowly. The warranty may require the window.',
+      ...cautions(),
+    ],
+  }
+}
+
+function absorbsWithin({ subject, system, volts, cautions }: AbsorbingUnit): Judgement {
+  const { bank, q } = system
   return {
     verdict: 'suits',
     compared: [number('charger reaches', volts, 'V'), number('charge at most', bank.highV, 'V')],
@@ -111,8 +139,8 @@ export function absorptionOf({ unit, lane, name }: Subjects['unit'], system: Sys
     formula: () =>
       `${q(bank.lowV, 'V')} ≤ ${q(volts, 'V')} ≤ ${q(bank.highV, 'V')}, ${q(bank.highV - volts, 'V')} to spare`,
     summary: () =>
-      `${name} absorbs at ${q(volts, 'V')}, within the window of ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}.`,
-    cautions: proveIt,
+      `${subject.name} absorbs at ${q(volts, 'V')}, within the window of ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}.`,
+    cautions,
   }
 }
 
