@@ -33,7 +33,7 @@ export function currentAgainstBank(unit: ChargeUnit, name: string, { bank, q }: 
         over ? '' : ' or less',
         '.',
       ),
-    remedies: over ? noMoreThan(unit, bank, limitA) : [],
+    remedies: () => (over ? noMoreThan(unit, bank, limitA) : []),
   }
 }
 
@@ -66,7 +66,7 @@ export const generator = check({
         `${q(unit.absorptionV, 'V')} × ${q(unit.ratedA, 'A')} ÷ (${lane.charger.efficiency} % × ${lane.charger.powerFactor}) = ${q(drawsW, 'W')}`,
       summary: () =>
         `${name} draws ${q(drawsW, 'W')} at full current; the generator delivers ${q(givesW, 'W')}.`,
-      remedies: over ? noMoreThan(unit, system.bank, fitsA) : [],
+      remedies: () => (over ? noMoreThan(unit, system.bank, fitsA) : []),
     }
   },
 })

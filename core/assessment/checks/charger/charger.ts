@@ -25,7 +25,7 @@ interface AbsorbingUnit {
   readonly subject: Subjects['unit']
   readonly system: System
   readonly volts: number
-  readonly remedies: RemedyRef[]
+  readonly remedies: () => RemedyRef[]
   readonly cautions: () => string[]
 }
 
@@ -40,7 +40,7 @@ export function absorptionOf(subject: Subjects['unit'], system: System): Judgeme
     subject,
     system,
     volts: unit.absorptionV,
-    remedies: absorptionRemedies(unit, system),
+    remedies: () => absorptionRemedies(unit, system),
     cautions: () =>
       unit.profile === 'automatic'
         ? ['It selects its profile automatically. Test which profile it selects with lithium at rest.']
@@ -62,7 +62,7 @@ const replacedAlways = ({ unit, name }: Subjects['unit'], system: System): Judge
   limit: { kind: 'rule', text: 'shop rule: charger without a lithium profile, replace always' },
   formula: () => 'no lithium profile → replace',
   summary: () => `${name} has no lithium profile. The shop replaces such chargers.`,
-  remedies: absorptionRemedies(unit, system),
+  remedies: () => absorptionRemedies(unit, system),
 })
 
 function absorbsOver({ subject, system, volts, remedies, cautions }: AbsorbingUnit): Judgement {
@@ -103,8 +103,8 @@ function absorbsUnder(of: AbsorbingUnit): Judgement {
       ),
     summary: () =>
       `${name} stops at ${q(volts, 'V')}, below the window that starts at ${q(bank.lowV, 'V')}: ${lowChargeWords(low)}.`,
-    remedies:
-      accepted && !canBeSet(unit) ? [{ id: 'charger.top-up', on: unit.$path }, ...remedies] : remedies,
+    remedies: () =>
+      accepted && !canBeSet(unit) ? [{ id: 'charger.top-up', on: unit.$path }, ...remedies()] : remedies(),
     cautions,
   }
 }
@@ -319,12 +319,12 @@ export const temperatureCompensation = check({
               `the window is ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}.`,
             )
           : `${name} stays within the window from ${q(coldestC, '°C')} to ${q(hottestC, '°C')}.`,
-      remedies: !bad
-        ? []
-        : [
+      remedies: bad
+        ? [
             ...(settable ? [{ id: 'charger.compensation-off', on: unit.$path } as const] : []),
             likeForLike(unit, bank),
-          ],
+          ]
+        : [],
     }
   },
 })

@@ -179,7 +179,7 @@ export const range = check({
           `${stuck.what}: ${stuck.low.words} ${q(stuck.low.volts, 'V')} > ${stuck.high.words} ${q(stuck.high.volts, 'V')}`,
         summary: () =>
           `${name} has no ${stuck.what} setting that meets all limits: ${stuck.low.words} is ${q(stuck.low.volts, 'V')} and ${stuck.high.words} ${q(stuck.high.volts, 'V')}.`,
-        remedies: [likeForLike(unit, bank)],
+        remedies: () => [likeForLike(unit, bank)],
       }
     }
     const wanted = absorption.possible ? absorption.volts : 0

@@ -25,10 +25,9 @@ export const role = check({
       ...(charger.feeds === 'both' ? ['the starting battery’s charge'] : []),
       ...(charger.kind === 'combi' ? ['the inverter'] : []),
     ]
-    const goes = mustGo(subject, system)
-    const lost = goes && roles.length > 0
+    const goes = roles.length > 0 && mustGo(subject, system)
     return {
-      verdict: lost ? 'suits-once-changed' : 'suits',
+      verdict: goes ? 'suits-once-changed' : 'suits',
       compared: [
         word('other duties', roles.length > 0 ? roles.join(', ') : 'nothing'),
         word('when replaced', roles.length > 0 ? 'must be replaced too' : 'nothing is lost'),
@@ -42,7 +41,7 @@ export const role = check({
         roles.length === 0
           ? `${name} charges the house bank and does nothing else.`
           : `${name} also provides ${listInSentence(roles)}${goes ? ', which must be replaced too' : ''}.`,
-      remedies: lost ? [{ id: 'charger.make-good', on: charger.$path }] : [],
+      remedies: goes ? [{ id: 'charger.make-good', on: charger.$path }] : [],
       cautions: () =>
         roles.length > 0 && !goes ? [`If you remove it, replace ${listInSentence(roles)} too.`] : [],
     }

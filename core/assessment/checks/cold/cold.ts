@@ -152,7 +152,8 @@ export const rate = check({
         over
           ? `At ${q(tighter.celsius, '°C')} the battery accepts ${q(allowedA, 'A')}, and ${nameInSentence(name)} delivers ${q(amps, 'A')}.`
           : `${name} delivers ${q(amps, 'A')}, which the battery accepts from ${q(cold.celsius, '°C')} to ${q(hot.celsius, '°C')}.`,
-      remedies: over ? rateRemedies(lane, allowedA, tighter === cold && amps <= bank.largestA, system) : [],
+      remedies: () =>
+        over ? rateRemedies(lane, allowedA, tighter === cold && amps <= bank.largestA, system) : [],
     }
   },
 })

@@ -28,7 +28,7 @@ export const linkNominal = check({
         isWrong
           ? `${name} is a ${alternatorV} V system and the house battery is ${bank.nominalV} V. Never join them.`
           : `${name} and the house battery are both ${alternatorV} V.`,
-      remedies: isWrong ? [addDcdc(lane, system)] : [],
+      remedies: () => (isWrong ? [addDcdc(lane, system)] : []),
     }
   },
 })
@@ -66,7 +66,7 @@ export const vsrNeverOpens = check({
               `The relay opens only below ${q(link.opensV, 'V')}, but lithium rests at ${q(highRestV, 'V')}. `,
               `It stays closed down to ${formatShare(heldDownTo)} charge and drains ${q(ahLostPerDay(), 'Ah')} a day.`,
             ),
-      remedies: opens ? [] : [addDcdc(lane, system)],
+      remedies: () => (opens ? [] : [addDcdc(lane, system)]),
     }
   },
 })
@@ -111,7 +111,7 @@ export const vsrNeverCloses = check({
                 'It chatters.',
               )
             : `${name} reaches ${q(reachesV, 'V')}; the relay closes at ${q(link.closesV, 'V')} and holds.`,
-      remedies: closes && holds ? [] : [addDcdc(lane, system)],
+      remedies: () => (closes && holds ? [] : [addDcdc(lane, system)]),
     }
   },
 })
