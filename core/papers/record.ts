@@ -1,7 +1,8 @@
 import { asFitted } from '#core/job/as-fitted'
 import { provingOf } from '#core/job/proving-edits'
-import { standingReadings } from '#core/job/proving'
+import { standingReadings, type TakenReading } from '#core/job/proving'
 import type { Change } from '#core/job/change'
+import type { JobDocument } from '#core/job/document'
 import { learntFrom, withLearnt, type Learnt } from '#core/diagnosis/learnt'
 import { orderOf } from '#core/commissioning/order/order'
 import { phases, type Phase } from '#core/commissioning/order/step'
@@ -10,11 +11,12 @@ import { worthWords } from '#core/diagnosis/worth'
 import type { Risk } from '#core/commissioning/harm'
 import { expectedWords, readingWords } from '#core/commissioning/readings'
 import { fittedWords } from '#core/commissioning/fitted'
-import type { KeptAs, Measured } from '#core/commissioning/tests/test'
+import type { KeptAs, Measured, ProofTest } from '#core/commissioning/tests/test'
 import type { Network } from '#core/wiring/network'
 import type { Shape } from '#core/drawing/shape'
+import type { ShopSettings } from '#core/system/system'
 import { worst, verdictWords, type Verdict } from '#core/system/verdict'
-import { inSentence, writerIn } from '#core/units/format'
+import { inSentence, writerIn, type Write } from '#core/units/format'
 import { judgeFitted } from '#core/verdict/job'
 import {
   dayOf,
@@ -120,36 +122,8 @@ export function recordOf(inputs: RecordInputs): FittingRecord {
   const learnt = learntFrom(proof, readings)
   const asTaught = withLearnt(fitted, learnt)
   const { judgement, wiring } = judgeFitted(asTaught, settings)
-  const steps = orderOf(job, settings).map(({ id, phase, words }) => {
-    const tick = proving.steps[id]
-    return {
-      phase,
-      words,
-      state: tick?.state ?? ('open' as const),
-      note: tick?.note ?? '',
-      by: tick?.by ?? '',
-      when: tick?.when ?? '',
-    }
-  })
-  const tests = taken.map(({ test, reading }) => {
-    const { value, tolerance } = diagnosis.expect(test)
-    return {
-      title: test.title,
-      numbers: {
-        quantity: test.quantity,
-        value: reading.value,
-        expected: value,
-        tolerance,
-        ...(test.keptAs ? { keptAs: test.keptAs } : {}),
-      },
-      state: test.state.name,
-      expected: expectedWords(value, tolerance, test.quantity, test.unit, q),
-      reading: readingWords(reading.value, test.quantity, test.unit, q),
-      within: Math.abs(reading.value - value) <= tolerance,
-      by: reading.by,
-      when: reading.when,
-    }
-  })
+  const steps = stepsOf(job, settings)
+  const tests = taken.map((one) => recordedTest(one, diagnosis, q))
   const routine = diagnosis.essential.tests
   const open = routine.filter(({ id }) => !standing.has(id)).map(({ title }) => title)
   return {
@@ -179,11 +153,48 @@ export function recordOf(inputs: RecordInputs): FittingRecord {
       learnt: learnt.map((one) => ({
         ...one,
         name: nameOfLearnt(one, proof.rig.network),
-        words: `${one.after.toPrecision(3)} ± ${one.within.toPrecision(2)} ${one.what === 'heat' ? 'K' : 'mΩ'}, assumed ${one.before.toPrecision(3)}`,
+        words: learntWords(one),
       })),
     },
   }
 }
+
+/** The order of work with what was ticked, put off or left. */
+function stepsOf(job: JobDocument, settings: ShopSettings): FittingRecord['result']['steps'] {
+  const ticks = provingOf(job).steps
+  return orderOf(job, settings).map(({ id, phase, words }) => {
+    const { state = 'open', note = '', by = '', when = '' } = ticks[id] ?? {}
+    return { phase, words, state, note, by, when }
+  })
+}
+
+/** A test with its reading, next to what was expected of it. */
+function recordedTest(
+  { test, reading }: { readonly test: ProofTest; readonly reading: TakenReading },
+  diagnosis: Diagnosis,
+  q: Write,
+): RecordedTest {
+  const { value, tolerance } = diagnosis.expect(test)
+  return {
+    title: test.title,
+    numbers: {
+      quantity: test.quantity,
+      value: reading.value,
+      expected: value,
+      tolerance,
+      ...(test.keptAs ? { keptAs: test.keptAs } : {}),
+    },
+    state: test.state.name,
+    expected: expectedWords(value, tolerance, test.quantity, test.unit, q),
+    reading: readingWords(reading.value, test.quantity, test.unit, q),
+    within: Math.abs(reading.value - value) <= tolerance,
+    by: reading.by,
+    when: reading.when,
+  }
+}
+
+const learntWords = ({ after, within, before, what }: Learnt): string =>
+  `${after.toPrecision(3)} ± ${within.toPrecision(2)} ${what === 'heat' ? 'K' : 'mΩ'}, assumed ${before.toPrecision(3)}`
 
 /** The part that was learnt about: `W1, main bar – house battery`, `Alternator`. */
 function nameOfLearnt({ of, what }: Learnt, { runs, posts, units }: Network): string {
@@ -229,7 +240,6 @@ const stateWords = { done: 'done', 'put-off': 'skipped', open: 'not done' } as c
 export function recordPaper({ inputs, result }: FittingRecord): Paper {
   const { job, shop, number, issuedAt, issuedBy, signature } = inputs
   const { customer, name, registration, location } = job.job
-  const overall = worst([result.verdict, result.wiring])
   const within = result.tests.filter((test) => test.within).length
   return {
     title: `Fitted and proved ${number}`,
@@ -239,31 +249,12 @@ export function recordPaper({ inputs, result }: FittingRecord): Paper {
       `Signed ${dayOf(issuedAt)} by ${signature.name}, entered by ${issuedBy}. It cannot be changed.`,
     ],
     sections: [
-      {
-        heading: 'As fitted',
-        verdict: overall,
-        blocks: [
-          { kind: 'answer', verdict: result.verdict, text: `${result.headline}${provedWords(result)}` },
-          { kind: 'text', line: [plain('Wiring: '), judged(result.wiring, verdictWords[result.wiring])] },
-        ],
-      },
+      asFittedSection(result),
       ...listSection('Missing at signing', [
         ...(result.gaps ?? []),
         ...(signature.reason ? [`Signed anyway: ${signature.reason}`] : []),
       ]),
-      ...(result.worth && result.worth.done > 0
-        ? [
-            {
-              heading: 'Remaining risk',
-              blocks: [
-                {
-                  kind: 'text' as const,
-                  line: [plain(worthWords(result.worth.done, result.worth.of, result.worth.risk))],
-                },
-              ],
-            },
-          ]
-        : []),
+      ...worthSections(result),
       ...(result.tests.length > 0 ? [testsSection(result, within)] : []),
       ...listSection('Not tested', result.open),
       ...listSection(
@@ -277,23 +268,7 @@ export function recordPaper({ inputs, result }: FittingRecord): Paper {
         result.learnt.map(({ of, name = of, words }) => `${name}: ${words}`),
       ),
       ...stepsSections(result),
-      {
-        heading: 'Signed',
-        blocks: [
-          { kind: 'text', line: [strong(signature.name), soft(` · ${dayOf(issuedAt)}`)] },
-          ...(signature.strokes.length > 0
-            ? [{ kind: 'drawing' as const, drawing: signatureShape(signature) }]
-            : []),
-          {
-            kind: 'text',
-            line: [
-              plain(
-                'The installer took these readings with the instruments named. The local code, the makers’ instructions and licensed practice apply.',
-              ),
-            ],
-          },
-        ],
-      },
+      signedSection(inputs),
       ...photosSection(inputs.photos),
     ],
     foot: `Record ${number}, ${dayOf(issuedAt)}`,
@@ -303,6 +278,43 @@ export function recordPaper({ inputs, result }: FittingRecord): Paper {
     ...logoOf(inputs.letterhead),
   }
 }
+
+const asFittedSection = (result: FittingRecord['result']): Section => ({
+  heading: 'As fitted',
+  verdict: worst([result.verdict, result.wiring]),
+  blocks: [
+    { kind: 'answer', verdict: result.verdict, text: `${result.headline}${provedWords(result)}` },
+    { kind: 'text', line: [plain('Wiring: '), judged(result.wiring, verdictWords[result.wiring])] },
+  ],
+})
+
+const worthSections = ({ worth }: FittingRecord['result']): Section[] =>
+  worth && worth.done > 0
+    ? [
+        {
+          heading: 'Remaining risk',
+          blocks: [{ kind: 'text', line: [plain(worthWords(worth.done, worth.of, worth.risk))] }],
+        },
+      ]
+    : []
+
+const signedSection = ({ signature, issuedAt }: RecordInputs): Section => ({
+  heading: 'Signed',
+  blocks: [
+    { kind: 'text', line: [strong(signature.name), soft(` · ${dayOf(issuedAt)}`)] },
+    ...(signature.strokes.length > 0
+      ? [{ kind: 'drawing' as const, drawing: signatureShape(signature) }]
+      : []),
+    {
+      kind: 'text',
+      line: [
+        plain(
+          'The installer took these readings with the instruments named. The local code, the makers’ instructions and licensed practice apply.',
+        ),
+      ],
+    },
+  ],
+})
 
 /** How far the verdict was proved, after its headline: it is calculated, and readings alone prove it. */
 function provedWords({ tests, open, worth }: FittingRecord['result']): string {
