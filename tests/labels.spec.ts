@@ -182,14 +182,15 @@ test('a new part of the shelf comes from a photo of its label', async ({ page, a
 test('a table of a supplier is matched by its words, shown, and imported', async ({ page, app }) => {
   await page.goto(`${app.url}/shelf?kind=chargers`)
   const table =
-    'Artikel-Nr.;Bezeichnung;Ladestrom (A);Absorptionsspannung;Farbe\nPIP-7;Pipit 7;7;14,4 V;blau\nPIP-9;Pipit 9;viele;14,4 V;rot\n'
+    'Artikel-Nr.;Bezeichnung;Ladestrom (A);Absorptionsspannung;Farbe\nPIP-7;Pipit 7;7;14,4 V;blau\nPIP-9;Pipit 9;viele;14,4 V;grün\n'
   await page
     .getByLabel('Import CSV')
-    .setInputFiles({ name: 'list.csv', mimeType: 'text/csv', buffer: Buffer.from(table) })
+    .setInputFiles({ name: 'list.csv', mimeType: 'text/csv', buffer: Buffer.from(table, 'latin1') })
   await expect(dialog(page)).toContainText('4 of 5 columns are matched.')
   await expect(dialog(page).getByLabel('Ladestrom (A) becomes')).toHaveValue('ratedA')
   await expect(dialog(page).getByLabel('Farbe becomes').locator('option:checked')).toHaveText('Leave out')
   await expect(dialog(page).getByRole('row', { name: /Bezeichnung/ })).toContainText('Pipit 7 · Pipit 9')
+  await expect(dialog(page).getByRole('row', { name: /Farbe/ })).toContainText('blau · grün')
   const { violations } = await new AxeBuilder({ page }).setLegacyMode().analyze()
   expect(violations.map(({ id }) => id)).toEqual([])
   await dialog(page).getByLabel('Farbe becomes').selectOption('name')

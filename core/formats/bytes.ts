@@ -21,17 +21,30 @@ const utf16Marks: readonly (readonly [encoding: string, bytes: readonly number[]
 ]
 
 /** Text of a file in UTF-8, or in UTF-16 with its mark; or what it is instead. */
-export function decodeText(bytes: Uint8Array): DecodedText {
+export const decodeText = (bytes: Uint8Array): DecodedText =>
+  decodeAs(bytes, []) ?? { ok: false, error: 'This is not UTF-8 or UTF-16 text' }
+
+/**
+ * The same of a table that somebody looks over: also in the encoding of old spreadsheets in western Europe, which gives
+ * letters to any bytes.
+ */
+export function decodeTable(bytes: Uint8Array): DecodedText {
+  const decoded = decodeAs(bytes, bytes.includes(0) ? [] : ['windows-1252'])
+  return decoded ?? { ok: false, error: 'This is no text' }
+}
+
+/** Text in the first encoding that fits; null where none does. */
+function decodeAs(bytes: Uint8Array, others: readonly string[]): DecodedText | null {
   const begins = ([, start]: readonly [string, readonly number[]]): boolean =>
     start.every((byte, i) => bytes[i] === byte)
   const found = signatures.find(begins)
   if (found) return { ok: false, error: `This is ${found[0]}, not what its name says` }
-  try {
-    return {
-      ok: true,
-      text: new TextDecoder(utf16Marks.find(begins)?.[0] ?? 'utf-8', { fatal: true }).decode(bytes),
+  for (const encoding of [utf16Marks.find(begins)?.[0] ?? 'utf-8', ...others]) {
+    try {
+      return { ok: true, text: new TextDecoder(encoding, { fatal: true }).decode(bytes) }
+    } catch {
+      // The next encoding is tried.
     }
-  } catch {
-    return { ok: false, error: 'This is not UTF-8 or UTF-16 text' }
   }
+  return null
 }

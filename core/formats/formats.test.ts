@@ -6,7 +6,7 @@ import { describe, expect, it } from 'vitest'
 import { emptyJob, jobFormatVersion, listParts, type JobDocument } from '#core/job/document'
 import { partKinds, type PartKind } from '#core/job/fields'
 import { evenly, goodJob, withValues } from '#core/testing'
-import { decodeText } from './bytes'
+import { decodeTable, decodeText } from './bytes'
 import { describeTables } from './describe-tables'
 import { checkJob, readJobFile, SoundGroups, writeJobFile } from './job-file'
 import { jobJsonSchema } from './json-schema'
@@ -259,6 +259,15 @@ describe('bytes', () => {
       ok: true,
       text: '14,4 V · naïve',
     }))
+  it('a table may come from an old spreadsheet, but not from bytes that are no text', () => {
+    expect(decodeTable(new TextEncoder().encode('Größe'))).toEqual({ ok: true, text: 'Größe' })
+    expect(decodeTable(Uint8Array.from('Größe', (letter) => letter.charCodeAt(0)))).toEqual({
+      ok: true,
+      text: 'Größe',
+    })
+    expect(decodeTable(Uint8Array.of(0xc3, 0, 0x28))).toMatchObject({ ok: false })
+    expect(decodeTable(Uint8Array.of(0x25, 0x50, 0x44, 0x46))).toMatchObject({ ok: false })
+  })
 })
 
 describe('the published schema', () => {

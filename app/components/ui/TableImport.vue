@@ -53,10 +53,14 @@ async function choose(event: Event) {
 /** The text of a table whose columns are to be matched; empty for any other file. */
 async function foreignText(chosen: File): Promise<string> {
   if (!props.columns || chosen.size > mostMatchedBytes) return ''
-  const { foreignTable } = await import('#core/formats/foreign-table')
-  const text = await chosen.text()
-  const { columns, isOwn } = foreignTable(text, props.columns, props.part ?? null)
-  return !isOwn && columns.length > 1 ? text : ''
+  const [{ foreignTable }, { decodeTable }] = await Promise.all([
+    import('#core/formats/foreign-table'),
+    import('#core/formats/bytes'),
+  ])
+  const decoded = decodeTable(new Uint8Array(await chosen.arrayBuffer()))
+  if (!decoded.ok) return ''
+  const { columns, isOwn } = foreignTable(decoded.text, props.columns, props.part ?? null)
+  return !isOwn && columns.length > 1 ? decoded.text : ''
 }
 async function matched(text: string) {
   foreign.value = ''
