@@ -39,12 +39,12 @@ function between(
 ): Law {
   return {
     terminals: 2,
-    amps([plus, minus]) {
-      const i = amps(plus! - minus!)
+    amps([plus = 0, minus = 0]) {
+      const i = amps(plus - minus)
       return [i, -i]
     },
-    slopes([plus, minus]) {
-      const g = slope(plus! - minus!)
+    slopes([plus = 0, minus = 0]) {
+      const g = slope(plus - minus)
       return [
         [g, -g],
         [-g, g],
@@ -161,14 +161,14 @@ export function converter({ setV, mostA, ohm, efficiency, fullV, bandV }: Conver
     Math.max(0, out) / (efficiency * Math.max(input, fullV))
   return {
     terminals: 4,
-    amps([outPlus, outMinus, inPlus, inMinus]) {
-      const [out, input] = [outPlus! - outMinus!, inPlus! - inMinus!]
+    amps([outPlus = 0, outMinus = 0, inPlus = 0, inMinus = 0]) {
+      const [out, input] = [outPlus - outMinus, inPlus - inMinus]
       const given = gives(out, input)
       const taken = given * ratio(out, input)
       return [given, -given, -taken, taken]
     },
-    slopes([outPlus, outMinus, inPlus, inMinus]) {
-      const [out, input] = [outPlus! - outMinus!, inPlus! - inMinus!]
+    slopes([outPlus = 0, outMinus = 0, inPlus = 0, inMinus = 0]) {
+      const [out, input] = [outPlus - outMinus, inPlus - inMinus]
       const given = gives(out, input)
       const givenByOut = wishedSlope(out) * shareOf(input, fullV, bandV)
       const givenByIn = wished(out) * shareSlope(input, fullV, bandV)
@@ -183,7 +183,7 @@ export function converter({ setV, mostA, ohm, efficiency, fullV, bandV }: Conver
         row(takenByOut, takenByIn),
       ]
     },
-    behaves([outPlus, outMinus, inPlus, inMinus]) {
+    behaves([outPlus = 0, outMinus = 0, inPlus = 0, inMinus = 0]) {
       const [out, input] = [`(${outPlus}-${outMinus})`, `(${inPlus}-${inMinus})`]
       const free = `min(${n(mostA)},max(0,(${n(setV)}-${out})/${n(ohm)}))`
       const given = `${free}*${shareFormula(input, fullV, bandV)}`
