@@ -14,86 +14,101 @@ export interface Joint {
 /** Shares of charge for which a battery is looked at: rested, and full. */
 const restSoc = 0.9
 
+/** What the posts of a bank have in common. */
+interface BankAt {
+  readonly build: Builder
+  readonly name: string
+  readonly common: {
+    readonly of: 'candidate'
+    readonly nominalV: number
+    readonly place: FittingPlace | null
+  }
+}
+
 /** The bank, each battery of a parallel one with its own fuse. Gives its positive and negative post. */
 function bankOf(build: Builder): void {
-  const { bank } = build.system
-  const { each } = bank
-  const { nominalV } = bank
-  const ohm = bank.ohm * each.parallel
-  const battery = (id: string, name: string, plus: string, minus: string): void => {
-    build.unit({
-      kind: 'battery',
-      id,
-      name,
-      of: 'candidate',
-      plus,
-      minus,
-      state: 'new',
-      chemistry: 'lithium',
-      serves: 'house',
-      lowV: bank.ocv(build.system.rules.lowSoc / 100),
-      restV: bank.ocv(restSoc),
-      fullV: bank.ocv(1),
-      ohm,
-      shortOhm: faultResistanceOhm(ohm, build.system.rules),
-      chargingOhm: ohm,
-      label: `${each.ahEach} Ah${each.series > 1 ? `, ${each.series} in series` : ''}`,
-    })
-  }
-  const name = each.$ownName ?? 'New battery'
-  const place = build.system.one.place.$entered('where') as FittingPlace | null
-  const common = { of: 'candidate', nominalV, place } as const
-  const single = each.parallel === 1
-  build.post('bank-minus', single ? 'battery' : 'bar', {
-    ...common,
+  const { bank, one } = build.system
+  const { parallel } = bank.each
+  const name = bank.each.$ownName ?? 'New battery'
+  const place = one.place.$entered('where') as FittingPlace | null
+  const at: BankAt = { build, name, common: { of: 'candidate', nominalV: bank.nominalV, place } }
+  const kind = parallel === 1 ? 'battery' : 'bar'
+  build.post('bank-minus', kind, {
+    ...at.common,
     name: `${name}, negative`,
     pole: 'negative',
     opposite: 'bank-plus',
   })
-  build.post('bank-plus', single ? 'battery' : 'bar', {
-    ...common,
-    name: `${name}, positive`,
-    opposite: 'bank-minus',
+  build.post('bank-plus', kind, { ...at.common, name: `${name}, positive`, opposite: 'bank-minus' })
+  if (parallel === 1) batteryUnit(build, 'bank', name)
+  else parallelBank(at, parallel)
+}
+
+/** A battery of the bank between its two posts, which have its id and `-plus` and `-minus`. */
+function batteryUnit(build: Builder, id: string, name: string): void {
+  const { bank, rules } = build.system
+  const { each } = bank
+  const ohm = bank.ohm * each.parallel
+  build.unit({
+    kind: 'battery',
+    id,
+    name,
+    of: 'candidate',
+    plus: `${id}-plus`,
+    minus: `${id}-minus`,
+    state: 'new',
+    chemistry: 'lithium',
+    serves: 'house',
+    lowV: bank.ocv(rules.lowSoc / 100),
+    restV: bank.ocv(restSoc),
+    fullV: bank.ocv(1),
+    ohm,
+    shortOhm: faultResistanceOhm(ohm, rules),
+    chargingOhm: ohm,
+    label: `${each.ahEach} Ah${each.series > 1 ? `, ${each.series} in series` : ''}`,
   })
-  if (single) {
-    battery('bank', name, 'bank-plus', 'bank-minus')
-    return
-  }
-  const count = each.parallel
-  const at = (i: number): string => `bank-${i}`
+}
+
+function parallelBank(at: BankAt, count: number): void {
+  const { build } = at
+  const { layout } = build.system.bank.each
+  for (let i = 1; i <= count; i++) fusedBattery(at, i, count)
+  const link = { role: 'main', of: 'candidate', usualM: usualM.link } as const
   for (let i = 1; i <= count; i++) {
-    const own = { ...common, opposite: 'bank-minus' }
-    build.post(`${at(i)}-minus`, 'battery', {
-      ...common,
-      name: `${name} ${i}, negative`,
-      pole: 'negative',
-      opposite: `${at(i)}-plus`,
-    })
-    build.post(`${at(i)}-plus`, 'battery', {
-      ...own,
-      name: `${name} ${i}, positive`,
-      opposite: `${at(i)}-minus`,
-    })
-    build.fitting(`${at(i)}-fuse`, 'fuse', {
-      ...own,
-      name: `Fuse of battery ${i}`,
-      isOfOneBattery: true,
-      reason: 'A fault in one battery of a parallel bank is fed by all the others: each has its own fuse.',
-    })
-    battery(at(i), `${name} ${i}`, `${at(i)}-plus`, `${at(i)}-minus`)
-    build.run(`${at(i)}-lead`, `${at(i)}-plus`, `${at(i)}-fuse`, {
-      role: 'main',
-      of: 'candidate',
-      usualM: usualM.lead,
-      leastA: leastA(build.system) / count,
-    })
+    const { plusTo, minusTo } = joinedTo(i, count, layout)
+    build.run(`bank-${i}-link`, `bank-${i}-fuse`, plusTo, { ...link, like: `bank-${i}-lead` })
+    build.run(`bank-${i}-return`, `bank-${i}-minus`, minusTo, { ...link, returnOf: `bank-${i}-link` })
   }
-  for (let i = 1; i <= count; i++) {
-    const { plusTo, minusTo } = joinedTo(i, count, each.layout)
-    const of = { role: 'main', of: 'candidate', usualM: usualM.link } as const
-    build.run(`${at(i)}-link`, `${at(i)}-fuse`, plusTo, { ...of, like: `${at(i)}-lead` })
-    build.run(`${at(i)}-return`, `${at(i)}-minus`, minusTo, { ...of, returnOf: `${at(i)}-link` })
-  }
+}
+
+/** A battery of a parallel bank with its posts, its fuse and its lead. */
+function fusedBattery({ build, name, common }: BankAt, i: number, count: number): void {
+  const id = `bank-${i}`
+  const plus = { ...common, opposite: 'bank-minus' }
+  build.post(`${id}-minus`, 'battery', {
+    ...common,
+    name: `${name} ${i}, negative`,
+    pole: 'negative',
+    opposite: `${id}-plus`,
+  })
+  build.post(`${id}-plus`, 'battery', {
+    ...plus,
+    name: `${name} ${i}, positive`,
+    opposite: `${id}-minus`,
+  })
+  build.fitting(`${id}-fuse`, 'fuse', {
+    ...plus,
+    name: `Fuse of battery ${i}`,
+    isOfOneBattery: true,
+    reason: 'A fault in one battery of a parallel bank is fed by all the others: each has its own fuse.',
+  })
+  batteryUnit(build, id, `${name} ${i}`)
+  build.run(`${id}-lead`, `${id}-plus`, `${id}-fuse`, {
+    role: 'main',
+    of: 'candidate',
+    usualM: usualM.lead,
+    leastA: leastA(build.system) / count,
+  })
 }
 
 /** Where battery `i` of a row is joined to: the posts of the bank, or the next in the row. */
