@@ -1,7 +1,7 @@
 import { caseLimitC, warmLossV } from '#core/physics/alternator'
 import { addDcdc, holdBack, unjoined } from '#core/remedies/arrangements'
 import { listInSentence, formatShare, joinText, nameInSentence } from '#core/units/format'
-import { check, number, word } from '#core/assessment/check'
+import { check, number, word, type Judgement } from '#core/assessment/check'
 import { type RemedyRef } from '#core/remedies/catalogue'
 import {
   allDayA,
@@ -53,56 +53,9 @@ export const voltage = check({
     }
     const formula = (): string =>
       `${q(alternator.regulatorV, 'V')}${warmLoss > 0 && volts < coolV ? ` − ${q(warmLoss, 'V')} when warm` : ''} − ${q(drop, 'V')} isolator − ${q(cableDrop, 'V')} cable at ${q(bank.tailA, 'A')} = ${q(volts, 'V')}`
-    if (volts > bank.highV) {
-      return {
-        verdict: settable ? 'suits-once-changed' : 'does-not-suit',
-        compared: [number('arrives', volts, 'V'), number('charge at most', bank.highV, 'V')],
-        limit: bank.each.$origin(bank.highField),
-        formula,
-        summary: () => `${name} puts ${q(volts, 'V')} on the battery, which allows ${q(bank.highV, 'V')}.`,
-        remedies: settable ? [set, addDcdc(lane, system)] : [addDcdc(lane, system), set],
-      }
-    }
-    if (volts < bank.lowV) {
-      const low = lowCharge(
-        lane,
-        volts,
-        availableA(alternator, 'cruise', rules),
-        alternator.driveHours,
-        system,
-      )
-      const lowLossHelps = drop > rules.lowLossDropV && volts + drop - rules.lowLossDropV >= bank.lowV
-      const lowLoss: RemedyRef = {
-        id: 'link.low-loss-isolator',
-        on: lane.link.$path,
-        value: rules.lowLossDropV,
-      }
-      if (low.fills && low.balances)
-        return {
-          verdict: 'suits',
-          compared: [number('arrives', volts, 'V'), number('cells balance from', bank.balanceStartV, 'V')],
-          limit: { kind: 'rule', text: 'shop rule: voltage at which cells begin to balance' },
-          formula,
-          summary: () =>
-            `${name} puts ${q(volts, 'V')} on the battery. That is below the maker’s ${q(bank.lowV, 'V')}, but a day’s run still fills it.`,
-        }
-      const accepted = low.enough && !lowLossHelps && !settable
-      return {
-        verdict: lowLossHelps || settable || accepted ? 'suits-once-changed' : 'does-not-suit',
-        compared: [number('arrives', volts, 'V'), number('charge at least', bank.lowV, 'V')],
-        limit: bank.each.$origin('chargeLowV'),
-        formula,
-        summary: () =>
-          `${name} puts ${q(volts, 'V')} on the battery, which needs ${q(bank.lowV, 'V')}: ${lowChargeWords(low)}.`,
-        remedies: [
-          ...(lowLossHelps ? [lowLoss] : []),
-          ...(settable ? [set] : []),
-          ...(accepted ? [{ id: 'charger.top-up', on: lane.link.$path } as const] : []),
-          addDcdc(lane, system),
-          ...(settable ? [] : [set]),
-        ],
-      }
-    }
+    const arriving: Arriving = { lane, name, system, volts, drop, settable, set, formula }
+    if (volts > bank.highV) return arrivesOver(arriving)
+    if (volts < bank.lowV) return arrivesUnder(arriving)
     return {
       verdict: 'suits',
       compared: [number('arrives', volts, 'V'), number('charge at most', bank.highV, 'V')],
@@ -113,6 +66,75 @@ export const voltage = check({
     }
   },
 })
+
+/** What the judgements of the voltage of an alternator share. */
+interface Arriving {
+  readonly lane: AlternatorLane
+  readonly name: string
+  readonly system: System
+  /** At the battery, V. */
+  readonly volts: number
+  /** Lost in an isolator, V. */
+  readonly drop: number
+  readonly settable: boolean
+  /** Sets the regulator so that the middle of the window arrives. */
+  readonly set: RemedyRef
+  readonly formula: () => string
+}
+
+function arrivesOver({ lane, name, system, volts, settable, set, formula }: Arriving): Judgement {
+  const { bank, q } = system
+  return {
+    verdict: settable ? 'suits-once-changed' : 'does-not-suit',
+    compared: [number('arrives', volts, 'V'), number('charge at most', bank.highV, 'V')],
+    limit: bank.each.$origin(bank.highField),
+    formula,
+    summary: () => `${name} puts ${q(volts, 'V')} on the battery, which allows ${q(bank.highV, 'V')}.`,
+    remedies: settable ? [set, addDcdc(lane, system)] : [addDcdc(lane, system), set],
+  }
+}
+
+function arrivesUnder({ lane, name, system, volts, drop, settable, set, formula }: Arriving): Judgement {
+  const { bank, rules, q } = system
+  const low = lowCharge(
+    lane,
+    volts,
+    availableA(lane.alternator, 'cruise', rules),
+    lane.alternator.driveHours,
+    system,
+  )
+  const lowLossHelps = drop > rules.lowLossDropV && volts + drop - rules.lowLossDropV >= bank.lowV
+  const lowLoss: RemedyRef = {
+    id: 'link.low-loss-isolator',
+    on: lane.link.$path,
+    value: rules.lowLossDropV,
+  }
+  if (low.fills && low.balances)
+    return {
+      verdict: 'suits',
+      compared: [number('arrives', volts, 'V'), number('cells balance from', bank.balanceStartV, 'V')],
+      limit: { kind: 'rule', text: 'shop rule: voltage at which cells begin to balance' },
+      formula,
+      summary: () =>
+        `${name} puts ${q(volts, 'V')} on the battery. That is below the maker’s ${q(bank.lowV, 'V')}, but a day’s run still fills it.`,
+    }
+  const accepted = low.enough && !lowLossHelps && !settable
+  return {
+    verdict: lowLossHelps || settable || accepted ? 'suits-once-changed' : 'does-not-suit',
+    compared: [number('arrives', volts, 'V'), number('charge at least', bank.lowV, 'V')],
+    limit: bank.each.$origin('chargeLowV'),
+    formula,
+    summary: () =>
+      `${name} puts ${q(volts, 'V')} on the battery, which needs ${q(bank.lowV, 'V')}: ${lowChargeWords(low)}.`,
+    remedies: [
+      ...(lowLossHelps ? [lowLoss] : []),
+      ...(settable ? [set] : []),
+      ...(accepted ? [{ id: 'charger.top-up', on: lane.link.$path } as const] : []),
+      addDcdc(lane, system),
+      ...(settable ? [] : [set]),
+    ],
+  }
+}
 
 const speeds: readonly Speed[] = ['idle', 'cruise']
 const socs = [0.2, 0.5, 0.8] as const
