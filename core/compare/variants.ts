@@ -2,7 +2,7 @@ import { completeJob } from '#core/job/complete'
 import { addDcdc } from '#core/remedies/arrangements'
 import { applyRemedy, canTry, type RemedyRef } from '#core/remedies/catalogue'
 import { factsOf, usualSystem, type ShopSettings } from '#core/system/system'
-import { withField, type JobDocument } from '#core/job/document'
+import { withAssumed, type JobDocument } from '#core/job/document'
 import { asFitted } from '#core/job/as-fitted'
 import { asSpecified } from '#core/job/as-specified'
 import { provingOf } from '#core/job/proving-edits'
@@ -69,10 +69,7 @@ function asDecided(job: JobDocument, shop: ShopSettings, changes: readonly Remed
 /** The other way of living with the old lead: beside the lithium where it goes, gone where it stays. */
 function leadBesideIt(job: JobDocument, shop: ShopSettings): Variant {
   const arrangement = (mixed: string): JobDocument =>
-    ['chargeStop', 'isolators'].reduce(
-      (next, name) => withField(next, `use/${name}`, { value: 'yes', how: 'assumed' }),
-      withField(job, 'use/mixed', { value: mixed, how: 'assumed' }),
-    )
+    withAssumed(job, 'use', { mixed, chargeStop: 'yes', isolators: 'yes' })
   return (job.use.mixed?.value ?? 'replaced') === 'replaced'
     ? {
         id: 'hybrid',
@@ -94,14 +91,7 @@ function waysOfHolding(job: JobDocument, shop: ShopSettings): Variant[] {
   const { alternator, link } = lane
   const linked = completeJob(job)
   const set = (values: Readonly<Record<string, unknown>>): Plant =>
-    plantOf(
-      Object.entries(values).reduce(
-        (next, [name, value]) => withField(next, `${link.$path}/${name}`, { value, how: 'assumed' }),
-        linked,
-      ),
-      shop,
-      'new',
-    )
+    plantOf(withAssumed(linked, link.$path, values), shop, 'new')
   const scale = Number(alternator.nominalV) / 12
   const dcdc = addDcdc(lane, system)
   const relay = { kind: 'vsr', closesV: 13.3 * scale, opensV: 12.8 * scale, delayS: 0, bothWay: 'no' }

@@ -1,4 +1,4 @@
-import { partsOf, withField, type JobDocument } from './document'
+import { partsOf, withAssumed, type JobDocument } from './document'
 
 /** What a new job is asked first, in this order. */
 export const beginningQuestions = ['sources', 'bank', 'battery'] as const
@@ -45,7 +45,4 @@ export const typicalBanks = [
 
 /** The job with a typical house bank, every value of it assumed. */
 export const withTypicalBank = (job: JobDocument, { values }: (typeof typicalBanks)[number]): JobDocument =>
-  Object.entries(values).reduce(
-    (next, [name, value]) => withField(next, `houseBank/${name}`, { value, how: 'assumed' }),
-    job,
-  )
+  withAssumed(job, 'houseBank', values)

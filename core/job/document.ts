@@ -236,19 +236,23 @@ export function withPart(job: JobDocument, path: PartPath, change: (part: AnyPar
   return { ...job, [kind]: { ...held, [id]: change(held[id] ?? {}) } }
 }
 
+/** Values that nobody has looked at yet, by field. */
+export const asAssumed = <T>(values: Readonly<Record<string, T>>): Record<string, Known<T>> =>
+  Object.fromEntries(Object.entries(values).map(([name, value]) => [name, { value, how: 'assumed' }]))
+
 /**
- * A copy of the job with some surveyed values of one part set.
+ * A copy of the job with some values of one part assumed.
  * @throws where the catalogue has no such field
  */
-export function withFields(
+export function withAssumed(
   job: JobDocument,
   path: PartPath,
-  known: Readonly<Record<string, Known<unknown>>>,
+  values: Readonly<Record<string, unknown>>,
 ): JobDocument {
   const [kind] = path.split('/') as [PartKindId]
-  const wrong = Object.keys(known).find((name) => !Object.hasOwn(partKinds[kind].fields, name))
+  const wrong = Object.keys(values).find((name) => !Object.hasOwn(partKinds[kind].fields, name))
   if (wrong !== undefined) throw new Error(`No such field: ${path}/${wrong}`)
-  return withPart(job, path, (part) => ({ ...part, ...known }))
+  return withPart(job, path, (part) => ({ ...part, ...asAssumed(values) }))
 }
 
 /** A copy of the job with one surveyed value set; `undefined` takes it out. */

@@ -1,5 +1,13 @@
-import { emptyJob, withField, withNewPart, type AnyPart, type JobDocument, type JobHead } from './document'
-import type { Known, ManyKindId, OneKindId } from './fields'
+import {
+  asAssumed,
+  emptyJob,
+  withAssumed,
+  withNewPart,
+  type AnyPart,
+  type JobDocument,
+  type JobHead,
+} from './document'
+import type { ManyKindId, OneKindId } from './fields'
 
 type Values = Readonly<Record<string, number | string>>
 
@@ -9,9 +17,6 @@ export interface Typical {
   readonly about: string
   readonly job: (number: string) => JobDocument
 }
-
-const assumed = (values: Values): Record<string, Known<number | string>> =>
-  Object.fromEntries(Object.entries(values).map(([name, value]) => [name, { value, how: 'assumed' }]))
 
 interface Recipe {
   readonly head: Partial<JobHead>
@@ -26,12 +31,10 @@ function build(title: string, about: string, { head, one, many }: Recipe): Typic
     job(number) {
       let job: JobDocument = { ...emptyJob(number, `New ${title.charAt(0).toLowerCase()}${title.slice(1)}`) }
       job = { ...job, job: { ...job.job, ...head } }
-      for (const [kind, values] of Object.entries(one))
-        for (const [name, value] of Object.entries(values))
-          job = withField(job, `${kind}/${name}`, { value, how: 'assumed' })
+      for (const [kind, values] of Object.entries(one)) job = withAssumed(job, kind, values)
       job = { ...job, startingBatteries: {} }
       return many.reduce(
-        (next, [kind, values, own = {}]) => withNewPart(next, kind, { ...own, ...assumed(values) }).job,
+        (next, [kind, values, own = {}]) => withNewPart(next, kind, { ...own, ...asAssumed(values) }).job,
         job,
       )
     },

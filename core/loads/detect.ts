@@ -1,4 +1,5 @@
 import { elementAt, firstOf, lastOf } from '#core/collections/held'
+
 /** Seconds, and the current of the loads then, A. */
 interface LoadSample {
   readonly t: number
@@ -49,7 +50,7 @@ const spread = (values: readonly number[]): number => {
 export class StepDetector {
   private quiet: number[] = []
   private pending: LoadSample[] = []
-  private settling: readonly LoadSample[] | null = null
+  private settling: LoadSample[] | null = null
   private up = 0
   private down = 0
   private noiseA = 0.1
@@ -63,7 +64,10 @@ export class StepDetector {
   /** Takes the next reading; gives the steps it completes, most often none. */
   push({ t, amps }: Reading): readonly CurrentStep[] {
     const load = -amps
-    if (this.settling) return this.settle([...this.settling, { t, amps: load }])
+    if (this.settling) {
+      this.settling.push({ t, amps: load })
+      return this.settle(this.settling)
+    }
     if (this.quiet.length < 4) {
       this.quiet.push(load)
       return []
@@ -95,7 +99,7 @@ export class StepDetector {
     this.last = load
   }
 
-  private settle(samples: readonly LoadSample[]): readonly CurrentStep[] {
+  private settle(samples: LoadSample[]): readonly CurrentStep[] {
     this.settling = samples
     return this.hasSettled(samples) ? this.finish(samples) : []
   }

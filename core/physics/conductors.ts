@@ -1,4 +1,5 @@
 import { elementAt } from '#core/collections/held'
+
 /**
  * Copper conductors: resistance at 20 °C in mΩ/m and current in A that a single one carries in free air at 30
  * °C by insulation rating. From the project's reference table, metric rows. Starting points for a check

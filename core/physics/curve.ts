@@ -1,4 +1,5 @@
 import { elementAt } from '#core/collections/held'
+
 /** Points of a curve, rising in x: straight lines between them, level outside. */
 export type Curve = readonly (readonly [x: number, y: number])[]
 

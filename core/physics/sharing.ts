@@ -1,4 +1,5 @@
 import { elementAt } from '#core/collections/held'
+
 /** How the batteries of a parallel bank are joined: equal leads to posts, or links from one to the next. */
 export type BankLayout = 'single' | 'busbar' | 'diagonal' | 'ladder'
 

@@ -1,4 +1,4 @@
-import { withFields, type JobDocument, type PartPath } from '#core/job/document'
+import { withAssumed, type JobDocument, type PartPath } from '#core/job/document'
 import type { Known, PartKindId } from '#core/job/fields'
 import type { ListedPart } from '#core/job/specified'
 import type { ShelfKindId, ShelfPart } from '#core/shelf/kinds'
@@ -103,11 +103,7 @@ export const assumed = (value: number | string): Known<number | string> => ({ va
 export const set =
   (values: (order: RemedyOrder) => Readonly<Record<string, number | string>>) =>
   (order: RemedyOrder, job: JobDocument): JobDocument =>
-    withFields(
-      job,
-      order.on,
-      Object.fromEntries(Object.entries(values(order)).map(([field, value]) => [field, assumed(value)])),
-    )
+    withAssumed(job, order.on, values(order))
 
 /** Sets one field to the value of the remedy. */
 export const setValue = (field: string) => set(valued(({ value }) => ({ [field]: value })))

@@ -1,3 +1,4 @@
+import { entryOf } from '#core/collections/held'
 import { isEntered } from '#core/job/beginning'
 import { partsOf, type AnyPart, type JobDocument, type PartRef } from '#core/job/document'
 import { partKindIds, type PartKindId } from '#core/job/fields'
@@ -54,7 +55,7 @@ export class StateNumbers {
   }
 
   private ofKind(job: JobDocument, kind: PartKindId): KindStates {
-    const { ofHeld, ofParts } = this.known.get(kind)!
+    const { ofHeld, ofParts } = entryOf(this.known, kind)
     const known = ofHeld.get(job[kind])
     if (known) return known
     const parts = partsOf(job, kind)

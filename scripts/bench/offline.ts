@@ -1,5 +1,5 @@
 import type { Locator, Page } from '@playwright/test'
-import { field, saveState } from '../../tests/bench-test'
+import { field, openStation, saveState } from '../../tests/bench-test'
 import { atPlace, readyForOffline } from '../../tests/offline'
 import type { Demo } from '../lib/demo'
 import { ms } from './demo-jobs'
@@ -76,8 +76,7 @@ export async function benchOffline({ url, browser, job }: Demo): Promise<void> {
     page.getByTestId('headline'),
   ])
   const corrected = await correctSurvey(page)
-  const place = page.locator('[data-station=place] h3 button')
-  if ((await place.getAttribute('aria-expanded')) === 'false') await place.click()
+  await openStation(page, 'place')
   const coldest = field(page, 'place/coldestC')
   for (let i = corrected; i < changes; i++) {
     await coldest.fill(temperature(i))
@@ -90,8 +89,7 @@ export async function benchOffline({ url, browser, job }: Demo): Promise<void> {
 
   const laptop = await browser.newPage()
   await laptop.goto(address)
-  const shown = laptop.locator('[data-field="place/coldestC"]')
-  await shown.waitFor()
+  await field(laptop, 'place/coldestC').waitFor()
   const begun = performance.now()
   await context.setOffline(false)
   const sent = page.locator('[data-testid=save-state][data-state=saved]').waitFor({ timeout: patience })

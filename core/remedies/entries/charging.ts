@@ -1,7 +1,7 @@
 import { joinText } from '#core/units/format'
 import { partAt, withField, type JobDocument, type PartPath } from '#core/job/document'
 import type { Known } from '#core/job/fields'
-import { assumed, lithiumStages, set, setValue, type Remedy, valued } from '../remedy'
+import { assumed, lithiumStages, set, setValue, valued, type Remedy } from '../remedy'
 import { controller, unitInPlace } from '../wants'
 
 const minutes = (count: number): number => count / 60

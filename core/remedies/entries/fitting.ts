@@ -13,10 +13,10 @@ import {
   assumed,
   set,
   setValue,
+  valued,
   type Remedy,
   type RemedyOrder,
   type Supply,
-  valued,
   type ValuedOrder,
 } from '../remedy'
 import type { ShelfPart } from '#core/shelf/kinds'

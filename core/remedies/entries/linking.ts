@@ -3,6 +3,7 @@ import {
   partAt,
   partsOf,
   valueOf,
+  withAssumed,
   withField,
   withNewPart,
   withoutPart,
@@ -14,9 +15,9 @@ import {
   lithiumStages,
   set,
   setValue,
+  valued,
   type Remedy,
   type RemedyOrder,
-  valued,
   type ValuedOrder,
 } from '../remedy'
 import {
@@ -265,8 +266,5 @@ function resistanceCable({ on, value }: ValuedOrder, job: JobDocument): JobDocum
     farFuseA: 125,
   }
   const { job: next, path } = withNewPart(others, 'conductors', { of: on })
-  return Object.entries(values).reduce(
-    (cabled, [name, of]) => withField(cabled, `${path}/${name}`, assumed(of)),
-    next,
-  )
+  return withAssumed(next, path, values)
 }

@@ -1,6 +1,6 @@
 import { loadStop } from '#core/wiring/propose/bars'
 import { fuseLabel } from '../fuse-label'
-import { set, setValue, type Remedy, valued } from '../remedy'
+import { set, setValue, valued, type Remedy } from '../remedy'
 
 /** What is left out at a place of the plan, as it is called. */
 function proposedThere(on: string): string {

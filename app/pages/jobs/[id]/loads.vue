@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { loadColumns, readLoadsCsv, writeLoadsCsv } from '#core/formats/loads-csv'
 import { tableHeader, type TableProblem } from '#core/formats/table'
-import { mostParts, partsOf } from '#core/job/document'
+import { asAssumed, mostParts, partsOf } from '#core/job/document'
 import { auditLoads, dayParts } from '#core/loads/audit'
 import { loadLibrary, type TypicalLoad } from '#core/loads/library'
 import { takeLoads, type TakenLoads } from '#core/loads/take'
@@ -20,14 +20,11 @@ const libraryOpen = ref(false)
 const sheet = useTemplateRef<HTMLElement>('sheet')
 const groups = [...new Set(loadLibrary.map((load) => load.group))]
 
-const assumed = (values: object) =>
-  Object.fromEntries(Object.entries(values).map(([name, value]) => [name, { value, how: 'assumed' }]))
-
 function addTypical({ name, values }: TypicalLoad) {
   const scale = Number(bench.document!.houseBank.nominalV?.value ?? 12) / 12
   bench.addPart('loads', {
     name,
-    ...assumed({
+    ...asAssumed({
       ...values,
       ...(values.amps === undefined ? {} : { amps: Math.round((values.amps / scale) * 100) / 100 }),
     }),
@@ -35,7 +32,7 @@ function addTypical({ name, values }: TypicalLoad) {
   said.value = `${name} added with typical values. Correct them.`
 }
 function addEmpty() {
-  const path = bench.addPart('loads', { name: '', ...assumed({ supply: 'dc' }) })
+  const path = bench.addPart('loads', { name: '', ...asAssumed({ supply: 'dc' }) })
   void nextTick(() => firstStep(sheet.value!.querySelector(`[data-part="${path}"]`)!))
 }
 async function readFile(event: Event) {
