@@ -1,3 +1,4 @@
+import { elementAt } from '#core/collections/held'
 import {
   knownOf,
   partName,
@@ -79,19 +80,6 @@ const kindFields = Object.fromEntries(
 /** The fields of a kind by their place. */
 export const fieldsOfKind = (kind: PartKindId): PartFacts['fields'] => kindFields[kind].list
 
-/** A field of a part by its place, with its name. */
-export function fieldOf({ fields }: PartFacts, index: number): PartFacts['fields'][number] {
-  const field = fields[index]
-  if (!field) throw new RangeError(`No field ${index}`)
-  return field
-}
-/** Path of a field of a part by its place. */
-export function pathOf({ paths }: PartFacts, index: number): FieldPath {
-  const path = paths[index]
-  if (path === undefined) throw new RangeError(`No field ${index}`)
-  return path
-}
-
 /**
  * The facts of a job under the rules in force: the value of each field or its default, the
  * range if there is neither, and the origin of each. Every read is recorded for the reader. The
@@ -164,7 +152,7 @@ export class Facts {
   }
 
   private findSettled(part: PartFacts, index: number, from: Slot[]): unknown {
-    const [name, field] = fieldOf(part, index)
+    const [name, field] = elementAt(part.fields, index)
     const known = this.trusted(part, index, from)
     if (known !== null) return known
     if (field.type === 'rows') return null
@@ -183,7 +171,7 @@ export class Facts {
    * rule of the shop.
    */
   isDoubtful(part: PartFacts, index: number): boolean {
-    const [, field] = fieldOf(part, index)
+    const [, field] = elementAt(part.fields, index)
     if (field.type === 'rows' || field.isDecision) return false
     const isFact =
       field.type === 'choice'
@@ -194,7 +182,7 @@ export class Facts {
 
   /** The value entered, or null if there is none that counts. */
   private trusted(part: PartFacts, index: number, from: Slot[]): unknown {
-    const [name, field] = fieldOf(part, index)
+    const [name, field] = elementAt(part.fields, index)
     from.push(part.firstSlot + index)
     const known = knownOf(part.ref.part, name)
     if (known?.value == null) return null
@@ -217,7 +205,7 @@ export class Facts {
     let range = part.ranges[index]
     if (!range) {
       const from = this.scaledBy(part)
-      const value = plausibleRange(this.job, part.ref, fieldOf(part, index)[0], this.lookInto(from))
+      const value = plausibleRange(this.job, part.ref, elementAt(part.fields, index)[0], this.lookInto(from))
       part.ranges[index] = range = { value, from }
     }
     reads.noteAll(range.from)
@@ -247,7 +235,7 @@ export class Facts {
   /** Where the value of a field comes from. */
   origin(part: PartFacts, index: number, reads: Reads): Origin {
     const from: Slot[] = []
-    const [name, field] = fieldOf(part, index)
+    const [name, field] = elementAt(part.fields, index)
     const trusted = this.trusted(part, index, from)
     reads.noteAll(from)
     if (trusted !== null) {
@@ -271,9 +259,9 @@ export class Facts {
   input(part: PartFacts, index: number, value: unknown, reads: Reads): Input {
     const known = part.inputs[index]
     if (known) return known
-    const [, field] = fieldOf(part, index)
+    const [, field] = elementAt(part.fields, index)
     return (part.inputs[index] = {
-      path: pathOf(part, index),
+      path: elementAt(part.paths, index),
       label: field.label,
       part: part.name,
       value,
@@ -298,16 +286,16 @@ export class Facts {
 
   /** What an unknown is taken to be if nothing is assumed: the first option, the middle of its range. */
   typical(part: PartFacts, index: number, reads: Reads): unknown {
-    const [, field] = fieldOf(part, index)
-    if (field.type === 'choice') return kindFields[part.ref.kind].options[index]![0]
+    const [, field] = elementAt(part.fields, index)
+    if (field.type === 'choice') return elementAt(kindFields[part.ref.kind].options, index)[0]
     return along(this.plausible(part, index, reads), 0.5)
   }
 
   /** Values to try for an unknown: ends and points between, or every option. */
   samples(path: FieldPath, count: number, reads: Reads): readonly unknown[] {
     const { part, index } = this.at(path)
-    const [, field] = fieldOf(part, index)
-    if (field.type === 'choice') return kindFields[part.ref.kind].options[index]!
+    const [, field] = elementAt(part.fields, index)
+    if (field.type === 'choice') return elementAt(kindFields[part.ref.kind].options, index)
     const range = this.plausible(part, index, reads)
     return Array.from({ length: count }, (_, i) => along(range, i / (count - 1)))
   }

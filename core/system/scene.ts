@@ -1,3 +1,4 @@
+import { elementAt } from '#core/collections/held'
 import { isEntered } from '#core/job/beginning'
 import type { FieldPath, JobDocument, PartPath } from '#core/job/document'
 import {
@@ -9,7 +10,7 @@ import {
   type Resolved,
 } from '#core/job/fields'
 import { ruleIds, type ShopRules } from '#core/rules/rules'
-import { fieldOf, fieldsOfKind, pathOf, type Facts, type Input, type Origin, type PartFacts } from './facts'
+import { fieldsOfKind, type Facts, type Input, type Origin, type PartFacts } from './facts'
 import { Reads } from './reads'
 
 export type { Input, Origin } from './facts'
@@ -182,7 +183,7 @@ export class Scene {
   settled(part: PartFacts, index: number): unknown {
     const value = this.facts.settled(part, index, this.reads)
     if (value !== undefined) return this.orAssumed(part, index, value)
-    const [, field] = fieldOf(part, index)
+    const [, field] = elementAt(part.fields, index)
     return field.type === 'quantity' && typeof field.otherwise === 'function'
       ? this.orAssumed(part, index, this.workedOut(part, field.otherwise))
       : undefined
@@ -191,7 +192,7 @@ export class Scene {
   /** A settled value, or the assumed one if nothing is entered. */
   private orAssumed(part: PartFacts, index: number, value: unknown): unknown {
     if (!this.doubted || !this.facts.isDoubtful(part, index)) return value
-    const path = pathOf(part, index)
+    const path = elementAt(part.paths, index)
     this.doubted.add(path)
     return this.theAssumed.get(path) ?? value
   }
@@ -208,7 +209,7 @@ export class Scene {
   }
 
   private assumption(part: PartFacts, index: number): unknown {
-    const path = pathOf(part, index)
+    const path = elementAt(part.paths, index)
     const value = this.theAssumed.get(path)
     if (value !== undefined) return value
     if (this.taken) this.taken.add(path)
