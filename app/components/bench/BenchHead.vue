@@ -79,7 +79,7 @@ const headSeen = useElementVisibility(headline, { initialValue: true })
       >
         <JobVerdict />
       </h1>
-      <p class="mt-1 max-w-[52rem]" :class="surveying && 'max-md:hidden'" data-testid="reason">
+      <p class="mt-1 max-w-[52rem] text-pretty" :class="surveying && 'max-md:hidden'" data-testid="reason">
         {{ reason }}
       </p>
     </div>
