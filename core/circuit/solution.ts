@@ -122,7 +122,7 @@ export class Solver {
     let worst = largest(sums)
     let isShort = false
     for (let step = 0; step < mostSteps && worst > exactA; step++) {
-      // Whoever went astray begins again, with short steps.
+      // If the steps diverged, it starts again with shorter ones.
       if (
         (step === restartAfterIterations && worst > nearA) ||
         (step === mostIterations && !isShort && worst > worstA)
