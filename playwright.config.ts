@@ -19,10 +19,10 @@ export default defineConfig({
   workers: 3,
   fullyParallel: true,
   // Limits of time only end what hangs, on a slow machine too.
-  timeout: 600_000,
+  timeout: 900_000,
   retries: 0,
   globalSetup: './tests/template.ts',
-  expect: { timeout: 60_000 },
+  expect: { timeout: 240_000 },
   reporter: [['line'], ['json', { outputFile: 'test-results/browser.json' }]],
   use: {
     // A label that is not there fails in five minutes, not in ten. What takes long on a slow machine has the time.

@@ -23,8 +23,6 @@ const read = async (page: Page, part: string, file: PhotoFile): Promise<void> =>
   await page.getByRole('button', { name: new RegExp(`^Read label ?: ${part}`) }).click()
   await give(page, file)
 }
-/** The first reading loads the reader, and others run beside it. */
-const patience = { timeout: 45_000 }
 
 test.describe('on a phone', () => {
   test.use({
@@ -46,7 +44,7 @@ test.describe('on a phone', () => {
     await page.goto(address)
     await expect(headline(page)).toHaveText('Suits after 3 changes')
     await read(page, 'Shore charger', photoFile(await platePhoto('Battery Charger', charger, 1)))
-    await expect(value(page, /^Voltage of that stage 14.4 V/)).toBeChecked(patience)
+    await expect(value(page, /^Voltage of that stage 14.4 V/)).toBeChecked()
     await expect(value(page, /^Serial number P4256298/)).toBeChecked()
     await expect(headline(page), 'nothing is set before it is confirmed').toHaveText('Suits after 3 changes')
     const { violations } = await new AxeBuilder({ page }).setLegacyMode().analyze()
@@ -85,7 +83,7 @@ test.describe('on a phone', () => {
     await page.goto(address)
     await expect(headline(page)).toBeVisible()
     await read(page, 'Shore charger', photoFile(await platePhoto('Battery Charger', charger, 1)))
-    await expect(value(page, /^Voltage of that stage/)).toBeChecked(patience)
+    await expect(value(page, /^Voltage of that stage/)).toBeChecked()
     await dialog(page)
       .getByRole('button', { name: /^Use \d+ values$/ })
       .click()
@@ -97,10 +95,7 @@ test('a photo that is no plate is kept, and says that nothing is readable', asyn
   await page.goto(await app.job('0417'))
   await openStation(page, 'chargers')
   await read(page, 'Shore charger', photoFile(await blankPhoto(900, 600)))
-  await expect(dialog(page).getByRole('alert')).toHaveText(
-    'Nothing readable on this photo. It is kept.',
-    patience,
-  )
+  await expect(dialog(page).getByRole('alert')).toHaveText('Nothing readable on this photo. It is kept.')
   await expect(dialog(page).getByRole('button', { name: /^Use/ })).toHaveCount(0)
   await page.keyboard.press('Escape')
   await expect(sheet(page).getByRole('img', { name: 'Photo: Label: Shore charger' })).toBeVisible()
@@ -132,7 +127,7 @@ test('what is no photo, cut off or too large is refused in words, and print that
   const markup = ['<img src=x onerror=alert(1)>', 'Model: <b>X-12</b>', 'Float voltage: 13.8 V']
   page.on('dialog', () => expect('a dialog').toBe('never shown'))
   await give(page, photoFile(await platePhoto('<script>alert(1)</script>', markup, 1)))
-  await expect(value(page, /^Float voltage 13.8 V/)).toBeVisible(patience)
+  await expect(value(page, /^Float voltage 13.8 V/)).toBeVisible()
   expect(await dialog(page).locator('b, script, img[src="x"]').count()).toBe(0)
 })
 
@@ -141,9 +136,9 @@ test('a code on the label is the serial number, or leads to the part of the shel
   await openStation(page, 'candidate')
   await page.getByRole('button', { name: /^Read label/ }).click()
   await give(page, photoFile(await codePhoto('LT-4256298')))
-  await expect(value(page, /^Serial number LT-4256298/)).toBeChecked(patience)
+  await expect(value(page, /^Serial number LT-4256298/)).toBeChecked()
   await give(page, photoFile(await codePhoto('BRI-200H')))
-  await expect(dialog(page)).toContainText('Looks like Brindle 200 H on your shelf.', patience)
+  await expect(dialog(page)).toContainText('Looks like Brindle 200 H on your shelf.')
   await dialog(page).getByRole('button', { name: 'Use Brindle 200 H' }).click()
   await expect(sheet(page)).toContainText(/BRI-200H, version \d/)
 })
@@ -168,7 +163,7 @@ test('a new part of the shelf comes from a photo of its label', async ({ page, a
         ),
       ),
     )
-  await expect(value(page, /^Capacity of each 150 Ah/)).toBeChecked(patience)
+  await expect(value(page, /^Capacity of each 150 Ah/)).toBeChecked()
   await dialog(page)
     .getByRole('button', { name: /^Use \d+ values$/ })
     .click()

@@ -12,18 +12,16 @@ const judgeIdleMs = 20_000
 const printerIdleMs = 300_000
 /** Memory of one thread, MB. */
 const mostMb = 256
-/** What one checking, and one paper, may take; then its thread is ended, ms. */
-const judgingMs = 15_000
-const paperMs = 15_000
-/** What a record may take: what every fault would read is calculated for it, ms. */
-const recordMs = 120_000
-/** The first thread of a server loads everything, next to all else that starts: this only ends one that hangs, ms. */
-const startingMs = 300_000
+/**
+ * What one task may take once its thread begins; then the thread is ended, ms. Checking takes milliseconds, a paper a
+ * second, a record some. This only ends what hangs: on a busy machine a thread that gives way gets a fiftieth of a core.
+ */
+const taskMs = 240_000
 /** Threads that check leave the server a core; nobody’s paper keeps a checking waiting. */
 const judges = Math.max(1, availableParallelism() - 1)
 const printers = availableParallelism()
 /** Threads give way to the thread that answers requests by this much, where the system knows it. */
-const givesWay = 10
+const givesWay = 5
 
 const poolOf = (threads: number, idleMs: number): Piscina =>
   new Piscina({
@@ -36,11 +34,11 @@ const poolOf = (threads: number, idleMs: number): Piscina =>
   })
 
 /** Runs tasks of a pool, each within its time: as many at once as there are threads, so that it begins when they do. */
-function within(pool: Piscina, mostMs: number) {
+function within(pool: Piscina) {
   const atOnce = pLimit(pool.maxThreads)
   return <T>(name: string, task: unknown): Promise<T> =>
     atOnce(async () => {
-      const signal = AbortSignal.timeout(mostMs)
+      const signal = AbortSignal.timeout(taskMs)
       try {
         return (await pool.run(task, { name, signal })) as T
       } catch (cause) {
@@ -51,16 +49,15 @@ function within(pool: Piscina, mostMs: number) {
 
 function pooled(): Judge {
   const [judging, printing] = [poolOf(judges, judgeIdleMs), poolOf(printers, printerIdleMs)]
-  const judge = within(judging, judgingMs)
-  const print = within(printing, paperMs)
-  const sign = within(printing, recordMs)
+  const judge = within(judging)
+  const print = within(printing)
   return {
-    check: () => within(judging, startingMs)('check', null),
-    warm: () => within(printing, startingMs)('warm', null),
+    check: () => judge('check', null),
+    warm: () => print('warm', null),
     verdict: (job) => judge('verdict', job),
     sheet: (inputs) => print('sheet', inputs),
     quotation: (inputs) => print('quotation', inputs),
-    record: (inputs) => sign('record', inputs),
+    record: (inputs) => print('record', inputs),
     standIn: (held) => print('standIn', held),
     plain: (order) => print('plain', order),
     pdf: (paper) => print('pdf', paper),
