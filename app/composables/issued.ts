@@ -1,5 +1,5 @@
 import { stageOfPaper, type PaperKind } from '#core/papers/kinds'
-import { readKept } from '../device/answers'
+import { readChanged, readKept } from '../device/answers'
 import type { Answer, SheetRow } from '../utils/api'
 
 /** Everything issued for the job that is open, newest first, and issuing the next. */
@@ -11,8 +11,8 @@ export function useIssuedPapers() {
   const isIssuing = ref(false)
   const isLoaded = ref(false)
 
-  async function load(): Promise<void> {
-    const answer = await readKept<SheetRow[]>(`/api/jobs/${bench.id}/sheets`)
+  async function load(from: typeof readKept = readKept): Promise<void> {
+    const answer = await from<SheetRow[]>(`/api/jobs/${bench.id}/sheets`)
     if (answer.kind === 'ok') all.value = answer.data
     isLoaded.value = true
   }
@@ -23,7 +23,7 @@ export function useIssuedPapers() {
     const answer = await ask<SheetRow>(`/api/jobs/${bench.id}/sheets`, asJson('POST', { ...seen, ...more }))
     isIssuing.value = false
     if (answer.kind === 'ok') {
-      void load()
+      void load(readChanged)
       const reached = stageOfPaper[answer.data.kind]
       if (reached) bench.reach(reached)
     }

@@ -1,4 +1,4 @@
-import { readKept } from '../device/answers'
+import { readChanged, readKept } from '../device/answers'
 import type { QueuedPhoto } from '../device/database'
 import { queuePhoto } from '../device/photos'
 import type { PhotoRow } from '../utils/api'
@@ -32,11 +32,11 @@ export function useJobPhotos() {
   const account = useAccount()
   const who = useDeviceName()
 
-  async function load(job: string): Promise<void> {
+  async function load(job: string, from: typeof readKept = readKept): Promise<void> {
     if (of !== job) photos.value = []
     of = job
     const mine = ++asked
-    const answer = await readKept<PhotoRow[]>(`/api/jobs/${job}/photos`)
+    const answer = await from<PhotoRow[]>(`/api/jobs/${job}/photos`)
     if (answer.kind === 'ok' && mine === asked) photos.value = answer.data
   }
 
@@ -53,7 +53,7 @@ export function useJobPhotos() {
   })
   // A photo that was sent, by this window or by another, is on the server.
   watch([() => sync.sentPhotos, () => sync.photos.length], ([sent, count], [sentBefore, before]) => {
-    if (of && (sent !== sentBefore || count < before)) void load(of)
+    if (of && (sent !== sentBefore || count < before)) void load(of, readChanged)
   })
 
   /** Keeps a photo on this device and sends it. False where the browser has no room. */

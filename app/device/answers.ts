@@ -1,8 +1,5 @@
-import { ask, type Answer } from '../utils/api'
+import { read, readOrGiveUp, type Answer } from '../utils/api'
 import { withDevice } from './database'
-
-/** Longest wait for the server where the device has an answer of its own, ms. */
-const patienceMs = 4000
 
 const keep = (path: string, data: unknown): Promise<void> =>
   withDevice(async (database) => {
@@ -17,9 +14,16 @@ export async function keptAnswer<T>(path: string): Promise<T | undefined> {
 
 /** Reads from the server; where it cannot be reached, the answer that it gave last. */
 export async function readKept<T>(path: string): Promise<Answer<T>> {
-  const answer = await ask<T>(path, { signal: AbortSignal.timeout(patienceMs) })
+  const kept = await keptAnswer<T>(path)
+  const answer = await readOrGiveUp<T>(path, kept !== undefined)
   if (answer.kind === 'ok') void keep(path, answer.data)
   if (answer.kind !== 'unreachable') return answer
-  const kept = await keptAnswer<T>(path)
   return kept === undefined ? answer : { kind: 'ok', data: kept }
+}
+
+/** Reads from the server what has just changed there: what this device keeps is older than that. */
+export async function readChanged<T>(path: string): Promise<Answer<T>> {
+  const answer = await read<T>(path)
+  if (answer.kind === 'ok') await keep(path, answer.data)
+  return answer
 }

@@ -2,7 +2,7 @@ import 'fake-indexeddb/auto'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { goodJob } from '#core/testing'
 import type { RecentJob, StoredJob } from '../utils/api'
-import { readKept } from './answers'
+import { readChanged, readKept } from './answers'
 import type { QueuedPhoto } from './database'
 import { forgetKept } from './database'
 import { keepJob, keptJob, keptJobs, pinJob } from './jobs'
@@ -105,6 +105,23 @@ describe('an answer', () => {
     jobs = null
     expect(await readKept('/api/shelf/whole?')).toMatchObject({ kind: 'ok', data: shelf[0] })
     expect(await readKept('/api/shelf/other')).toEqual({ kind: 'unreachable' })
+  })
+
+  it('is waited for as long as it takes where the device keeps none, and not for long where it does', async () => {
+    const limits: boolean[] = []
+    vi.stubGlobal('fetch', (path: string, { signal }: RequestInit = {}) => {
+      limits.push(signal !== undefined)
+      return Promise.resolve(answer(path))
+    })
+    await readKept('/api/shelf/whole?')
+    await readKept('/api/shelf/whole?')
+    expect(limits).toEqual([false, true])
+  })
+
+  it('is never what the device keeps where the server has just changed', async () => {
+    await readKept('/api/shelf/whole?')
+    jobs = null
+    expect(await readChanged('/api/shelf/whole?')).toEqual({ kind: 'unreachable' })
   })
 })
 

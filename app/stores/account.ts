@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
 import type { Role } from '../../server/repositories/actor'
 import { forgetKept } from '../device/database'
-import { ask, whenSignedOut } from '../utils/api'
+import { ask, readOrGiveUp, whenSignedOut } from '../utils/api'
 import { recalled } from '../utils/recalled'
 
 export interface Session {
@@ -21,8 +21,6 @@ export interface PinPerson {
 
 const kept = 'jovial-anchor.session'
 const oneMachine: Session = { isShop: false, person: null, needsOwner: false }
-/** Longest wait before the session of the last visit is used, ms. */
-const patienceMs = 4000
 
 /** Who is signed in. Kept in the browser for when the server cannot be reached. */
 export const useAccount = defineStore('account', () => {
@@ -31,7 +29,7 @@ export const useAccount = defineStore('account', () => {
   const pinPeople = shallowRef<readonly PinPerson[]>([])
 
   async function load(): Promise<void> {
-    const answer = await ask<Session>('/api/session', { signal: AbortSignal.timeout(patienceMs) })
+    const answer = await readOrGiveUp<Session>('/api/session', localStorage.getItem(kept) !== null)
     const before = recalled(kept, oneMachine)
     session.value = answer.kind === 'ok' ? answer.data : before
     if (session.value.person?.id !== before.person?.id) await forgetKept()

@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { shallowRef } from 'vue'
 import type { ShopSettings as Shop } from '../../server/repositories/shop'
 import { metric } from '#core/units/display'
-import { ask } from '../utils/api'
+import { readOrGiveUp } from '../utils/api'
 import { recalled } from '../utils/recalled'
 
 const kept = 'jovial-anchor.shop'
@@ -22,7 +22,7 @@ export const useShop = defineStore('shop', () => {
   }
 
   async function load(): Promise<void> {
-    const answer = await ask<Shop>('/api/shop', { signal: AbortSignal.timeout(4000) })
+    const answer = await readOrGiveUp<Shop>('/api/shop', localStorage.getItem(kept) !== null)
     take(answer.kind === 'ok' ? answer.data : recalled(kept, unset))
   }
 

@@ -97,6 +97,13 @@ export async function read<T>(path: string): Promise<Answer<T>> {
   return answer
 }
 
+/** Longest wait for the server where the device has an answer of its own, ms. */
+const patienceMs = 4000
+
+/** Reads from the server: patiently, unless the device keeps an answer that can be used instead. */
+export const readOrGiveUp = <T>(path: string, isKept: boolean): Promise<Answer<T>> =>
+  isKept ? ask<T>(path, { signal: AbortSignal.timeout(patienceMs) }) : read<T>(path)
+
 export const asJson = (method: 'POST' | 'PUT', body: unknown): RequestInit => ({
   method,
   headers: { 'content-type': 'application/json' },

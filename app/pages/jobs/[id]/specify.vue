@@ -64,7 +64,6 @@ const isChosen = (answer: Answer) =>
   specified.value?.name === answer.name &&
   JSON.stringify(specified.value.changes) === JSON.stringify(answer.changes)
 
-/** What the card of an answer shows. */
 /** What the card of an answer that is shown needs. */
 const cardOf = (id: string) => {
   const answer = shown(id)
@@ -193,7 +192,7 @@ const differences = computed(() => {
               <p v-else-if="solver.state.value === 'stopped'">
                 Stopped after {{ solver.looked.value }} of {{ solver.count.value }}.
               </p>
-              <p v-else>Loading the shelf…</p>
+              <p v-else-if="!isOutOfReach">Loading the shelf…</p>
             </div>
             <p class="mt-2 flex gap-2">
               <button v-if="searching" type="button" class="act-quiet" @click="solver.stop()">Stop</button
