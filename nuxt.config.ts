@@ -3,6 +3,7 @@ import { build } from 'esbuild'
 import { randomUUID } from 'node:crypto'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { bundles } from './scripts/lib/bundles.mjs'
 
 /** Types that were found sound are checked again only where something of them changed. */
 const checkedOnce = (of: string) => ({
@@ -89,7 +90,12 @@ export default defineNuxtConfig({
     nodeTsConfig: checkedOnce('node'),
     sharedTsConfig: checkedOnce('shared'),
   },
-  vite: { plugins: [tailwindcss()] },
+  vite: {
+    plugins: [tailwindcss()],
+    $client: {
+      build: { rollupOptions: { output: { manualChunks: bundles(), onlyExplicitManualChunks: true } } },
+    },
+  },
   // The application opens without signal: everything but the data comes from the device. The data is kept by
   // `app/device`.
   pwa: {

@@ -1,0 +1,42 @@
+const list = 'app/pages/index.vue'
+const bench = 'app/pages/jobs/[id]/index.vue'
+/** Pages of a job stand in this folder. */
+const ofJob = 'app/pages/jobs/'
+
+/** By the id of each module, what the browser loads it for: the entry, and all that is imported when it is needed. */
+function loadedFor({ getModuleIds, getModuleInfo }) {
+  const roots = new Map()
+  const visit = (id, root) => {
+    const reachedFrom = roots.get(id) ?? roots.set(id, new Set()).get(id)
+    if (reachedFrom.has(root)) return
+    reachedFrom.add(root)
+    for (const imported of getModuleInfo(id)?.importedIds ?? []) visit(imported, root)
+  }
+  for (const id of getModuleIds()) {
+    const { isEntry, dynamicImporters } = getModuleInfo(id)
+    if (isEntry || dynamicImporters.length > 0) visit(id, id)
+  }
+  return roots
+}
+
+/**
+ * Which file of the build a module goes into. Left alone, the build makes a file for each set of pages that share
+ * something: the bench would be forty, and each costs a slow phone several milliseconds. What is shared with the list,
+ * with other pages, or with other pages of a job is one file each.
+ */
+export function bundles() {
+  let roots
+  return (id, graph) => {
+    // A package often has one module that imports all others, of which the build then drops most.
+    if (id.includes('node_modules')) return undefined
+    roots ??= loadedFor(graph)
+    const reachedFrom = [...(roots.get(id) ?? [])]
+    if (reachedFrom.length < 2 || reachedFrom.some((root) => graph.getModuleInfo(root).isEntry))
+      return undefined
+    const isFor = (page) => reachedFrom.some((root) => root.endsWith(page))
+    if (isFor(list)) return 'shared'
+    if (!isFor(bench)) return undefined
+    const isOfJobs = reachedFrom.every((root) => root.includes(ofJob) || !root.includes('app/pages/'))
+    return isOfJobs ? 'job' : 'parts'
+  }
+}
