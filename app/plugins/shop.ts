@@ -1,6 +1,8 @@
 import { adoptEarlierDrafts } from '../device/drafts'
 import { enterWindow } from '../device/windows'
 
+const jobOfPath = /^\/jobs\/([^/]+)/
+
 /** Nothing is shown before it is known who is signed in, and in which units the shop writes. */
 export default defineNuxtPlugin(async () => {
   const account = useAccount()
@@ -10,4 +12,8 @@ export default defineNuxtPlugin(async () => {
   if (account.mustSignIn) return
   useSync().start()
   useTogether().start()
+  const job = jobOfPath.exec(useRoute().path)?.[1]
+  if (!job) return
+  useJob().openAhead(job)
+  void import('../stores/judging').then(({ useJudging: judge }) => judge())
 })

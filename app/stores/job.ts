@@ -105,8 +105,20 @@ export const useJob = defineStore('job', () => {
     return kind === 'refused' && saving.trouble?.kind === 'refused' ? saving.trouble : ({ kind } as SaveState)
   })
 
+  /** The opening of a job whose page is on its way. */
+  let ahead: { readonly job: string; readonly opening: Promise<string | null> } | null = null
+  /** Opens a job before its page is there, which then takes this up. */
+  function openAhead(jobId: string): void {
+    ahead = { job: jobId, opening: openNow(jobId) }
+  }
+
   /** Opens a job, with the changes made here that never arrived. Gives words when it cannot. */
-  async function open(jobId: string): Promise<string | null> {
+  function open(jobId: string): Promise<string | null> {
+    const begun = ahead?.job === jobId ? ahead.opening : null
+    ahead = null
+    return begun ?? openNow(jobId)
+  }
+  async function openNow(jobId: string): Promise<string | null> {
     id.value = jobId
     const known = jobs.get(jobId)
     if (known && !isIdle(known)) {
@@ -441,6 +453,7 @@ export const useJob = defineStore('job', () => {
     document,
     save,
     open,
+    openAhead,
     resume,
     refresh,
     make,
