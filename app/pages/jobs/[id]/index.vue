@@ -18,6 +18,10 @@ const columns = [
 
 /** On a phone one column shows at a time, and a station opens under its heading. */
 const isPhone = useMediaQuery('(max-width: 767px)')
+/** What a phone has not looked at yet is not made: it would be half of the work of opening a job. */
+const lookedAt = reactive(new Set<BenchColumn>())
+watch(column, (now) => lookedAt.add(now), { immediate: true })
+const isMade = (of: BenchColumn) => !isPhone.value || lookedAt.has(of)
 const judging = useJudging()
 const view = useView()
 const { bench, problem, id, ready } = useJobPage('Bench', {
@@ -153,6 +157,7 @@ const own = computed(() => judging.assessment?.checks.filter((c) => c.lane === n
       "
     >
       <div
+        v-if="isMade('walk')"
         class="relative border-line md:overflow-y-auto md:border-r"
         :class="column !== 'walk' && 'max-md:hidden'"
         tabindex="-1"
@@ -184,7 +189,7 @@ const own = computed(() => judging.assessment?.checks.filter((c) => c.lane === n
         />
       </section>
       <section
-        v-if="!isOpen || column !== 'why'"
+        v-if="isMade('paths') && (!isOpen || column !== 'why')"
         class="relative min-w-0 md:overflow-y-auto"
         aria-labelledby="paths"
         :class="[
@@ -227,7 +232,7 @@ const own = computed(() => judging.assessment?.checks.filter((c) => c.lane === n
         </div>
       </section>
       <div
-        v-if="!isOpen || column === 'why'"
+        v-if="isMade('why') && (!isOpen || column === 'why')"
         class="relative border-line bg-card md:overflow-y-auto md:border-l"
         :class="[
           column !== 'why' && 'max-md:hidden',
