@@ -8,9 +8,9 @@ export const chromiumArgs = [
   '--disable-background-networking',
   '--disable-component-update',
   '--disable-sync',
-  // A page's collecting and compiling next to it in threads costs more than it saves where all cores are taken.
-  '--js-flags=--single-threaded',
 ]
+/** A page's collecting and compiling next to it in threads costs more than it saves where all cores are taken. */
+const oneThread = '--js-flags=--single-threaded'
 
 // A failure is looked into with `--trace on`; recording one all along takes a quarter of the time.
 export default defineConfig({
@@ -30,6 +30,6 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     // Only the tests of work without signal need one. Each context would fetch the whole application for it.
     serviceWorkers: 'block',
-    launchOptions: { executablePath: '/usr/bin/chromium', args: chromiumArgs },
+    launchOptions: { executablePath: '/usr/bin/chromium', args: [...chromiumArgs, oneThread] },
   },
 })
