@@ -20,8 +20,15 @@ const chargingUnits = ({ network }: Work): (SourceUnit | DcdcUnit)[] => [
 
 /** First power: from the bank outwards to the loads, every source still off. */
 export function powerSteps(work: Work): WorkStep[] {
-  const { network } = work
   const steps = new Steps('power')
+  closeMain(steps, work)
+  closeSense(steps, work)
+  closeBranches(steps, work)
+  closeStarting(steps, work)
+  return steps.all
+}
+
+function closeMain(steps: Steps, work: Work): void {
   const hasMain = numbersOf(work, 'main-fuse').length > 0
   const hasSwitch = numbersOf(work, 'main-switch').length > 0
   steps.add(
@@ -39,7 +46,11 @@ export function powerSteps(work: Work): WorkStep[] {
       : 'All branch fuses are still out.',
     { numbers: numbersOf(work, 'main-fuse', 'main-switch') },
   )
-  const senses = network.lines.filter(
+}
+
+/** What reads the battery, and is zeroed while no current flows. */
+function closeSense(steps: Steps, work: Work): void {
+  const senses = work.network.lines.filter(
     ({ kind, fuseA, state }) => kind === 'sense' && fuseA && state === 'new',
   )
   if (senses.length > 0)
@@ -55,6 +66,10 @@ export function powerSteps(work: Work): WorkStep[] {
       'Zero the current reading of the monitor now, before any branch fuse goes in.',
       'No current flows at this moment. Later there is always some.',
     )
+}
+
+function closeBranches(steps: Steps, work: Work): void {
+  const { network } = work
   for (const inverter of unitsOf(network, 'inverter'))
     steps.add(
       `power-precharge-${inverter.id}`,
@@ -70,6 +85,9 @@ export function powerSteps(work: Work): WorkStep[] {
       'A fault then shows on one branch and not on all of them.',
       { numbers: numbersOf(work, ...loads.map(({ id }) => `${id}-fuse`)) },
     )
+}
+
+function closeStarting(steps: Steps, work: Work): void {
   if (startersOf(work).length > 0)
     steps.add(
       'power-starting',
@@ -85,7 +103,6 @@ export function powerSteps(work: Work): WorkStep[] {
       'Tell the vehicle computer about the battery as its maker says, and clear the stored faults.',
       'Until then it charges as it did for the old one.',
     )
-  return steps.all
 }
 
 /** Absorption and current of a unit, as its settings card says. */
@@ -113,9 +130,16 @@ const beforeWords = (unit: SourceUnit | DcdcUnit): string => {
 
 /** What is set before a source is switched on: each charger, the monitor, the inverter. */
 export function settingSteps(work: Work): WorkStep[] {
-  const { bank, q, one, many } = work.after
-  const cards = settingsCards(work.after)
   const steps = new Steps('settings')
+  setChargers(steps, work)
+  setMonitor(steps, work)
+  setCutOffs(steps, work)
+  return steps.all
+}
+
+function setChargers(steps: Steps, work: Work): void {
+  const { q, many } = work.after
+  const cards = settingsCards(work.after)
   for (const unit of chargingUnits(work))
     if (unit.kind === 'dcdc' && isKeeper(unit))
       steps.add(
@@ -136,13 +160,21 @@ export function settingSteps(work: Work): WorkStep[] {
         `Set the regulator of ${nameInSentence(alternator.$name)}: voltage, current, and the temperature limit with its probe on the case.`,
         'Lithium takes all the current for hours. The case shows when that is too much.',
       )
+}
+
+function setMonitor(steps: Steps, work: Work): void {
+  if (!isShunted(work)) return
+  const { q } = work.after
   const monitor = monitorSettings(work.after)
-  if (isShunted(work))
-    steps.add(
-      'set-monitor',
-      `Set the monitor: ${q(monitor.capacityAh, 'Ah')}, full at ${q(monitor.chargedV, 'V')} and ${monitor.tailPercent} % tail current.`,
-      'It counts from these numbers.',
-    )
+  steps.add(
+    'set-monitor',
+    `Set the monitor: ${q(monitor.capacityAh, 'Ah')}, full at ${q(monitor.chargedV, 'V')} and ${monitor.tailPercent} % tail current.`,
+    'It counts from these numbers.',
+  )
+}
+
+/** What stops, or warns, before the battery disconnects everything. */
+function setCutOffs(steps: Steps, { after: { bank, q, one, many } }: Work): void {
   for (const inverter of many.inverters)
     steps.add(
       `set-${partId(inverter.$path)}`,
@@ -155,13 +187,19 @@ export function settingSteps(work: Work): WorkStep[] {
       'Set the alarm before the cut-off, and place it where somebody hears it.',
       'A battery that cuts off without a warning takes the lights and the radio with it.',
     )
-  return steps.all
 }
 
 /** Each source alone, after its settings; the engine last. */
 export function sourceSteps(work: Work): WorkStep[] {
-  const { network, after } = work
   const steps = new Steps('sources')
+  closeSources(steps, work)
+  connectOutside(steps, work)
+  startEngines(steps, work)
+  return steps.all
+}
+
+/** The fuses of everything that charges. */
+function closeSources(steps: Steps, work: Work): void {
   const fusesOf = (units: readonly { readonly id: string }[]): string[] =>
     numbersOf(
       work,
@@ -173,7 +211,7 @@ export function sourceSteps(work: Work): WorkStep[] {
         `${id}-out-fuse`,
       ]),
     )
-  const links = after.many.links.map(({ $path }) => ({ id: partId($path) }))
+  const links = work.after.many.links.map(({ $path }) => ({ id: partId($path) }))
   // Lead that is joined to the bar has had its fuse already.
   const kept = leadThatStays(work)?.serves === 'reserve' ? numbersOf(work, 'lead-fuse') : []
   const fuses = [...new Set([...fusesOf([...chargingUnits(work), ...links]), ...kept])]
@@ -184,6 +222,11 @@ export function sourceSteps(work: Work): WorkStep[] {
       'Each unit wakes up with its new settings.',
       { numbers: fuses },
     )
+}
+
+/** Panels, mains and tow plug. */
+function connectOutside(steps: Steps, work: Work): void {
+  const { network, after } = work
   if (after.many.solar.length > 0)
     steps.add(
       'power-panels',
@@ -206,6 +249,9 @@ export function sourceSteps(work: Work): WorkStep[] {
       'A corroded pin gets hot under charge current.',
       { numbers: plugsOf(work) },
     )
+}
+
+function startEngines(steps: Steps, { after }: Work): void {
   if (after.many.sources.length > 0)
     steps.add('source-others', 'Release the other generators.', 'The bank can take their current now.')
   if (after.many.alternators.length > 0)
@@ -218,7 +264,6 @@ export function sourceSteps(work: Work): WorkStep[] {
           'Never open the main switch, or any switch between an alternator and its battery, while the engine runs.',
       },
     )
-  return steps.all
 }
 
 /** What is done once the joints have been warm. */

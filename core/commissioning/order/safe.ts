@@ -4,13 +4,21 @@ import { hasChassisNegative, plugsOf, startersOf, type Work } from './work'
 
 /** What is made safe before a spanner is lifted. */
 export function safeSteps(work: Work): WorkStep[] {
-  const { before, after, found } = work
   const steps = new Steps('safe')
   steps.add(
     'safe-photos',
     'Photograph every terminal before you touch anything.',
     'The photographs show where each lead was.',
   )
+  stopMains(steps, work)
+  stopSources(steps, work)
+  takeBatteriesOff(steps, work)
+  return steps.all
+}
+
+/** What makes mains voltage, and what brings power from outside. */
+function stopMains(steps: Steps, work: Work): void {
+  const { before, after } = work
   const inverters = [...before.many.inverters, ...after.many.inverters]
   if (inverters.length > 0)
     steps.add(
@@ -33,6 +41,10 @@ export function safeSteps(work: Work): WorkStep[] {
       'The tow vehicle can feed the trailer through it, even with the engine off.',
       { numbers: plugsOf(work) },
     )
+}
+
+/** What charges by itself: the sun, generators, the engine. */
+function stopSources(steps: Steps, { before, after }: Work): void {
   const suns = before.many.solar.length + after.many.solar.length
   if (suns > 0) {
     steps.add(
@@ -59,6 +71,10 @@ export function safeSteps(work: Work): WorkStep[] {
       'Stop the engine, take the key out and wait until its computers sleep.',
       'An alternator that loses its battery while it turns destroys its diodes.',
     )
+}
+
+/** Every battery is taken off its leads: those of engines, then the house bank. */
+function takeBatteriesOff(steps: Steps, work: Work): void {
   const watched = startersOf(work).filter(({ monitored }) => monitored === 'yes')
   if (watched.length > 0)
     steps.add(
@@ -80,13 +96,12 @@ export function safeSteps(work: Work): WorkStep[] {
           'A short across a battery welds tools and burns hands. No rings, no watch, eye protection on.',
       },
     )
-  if (Object.keys(found.houseBank).length > 0)
+  if (Object.keys(work.found.houseBank).length > 0)
     steps.add(
       'safe-house',
       'Switch all loads off. Take the house bank negative off, then its positive. Cap both ends.',
       'Negative comes off first and goes on last. Until it is off, a slip with a spanner is a short.',
     )
-  return steps.all
 }
 
 /** Names as they go on in a sentence. */

@@ -96,112 +96,139 @@ export function plugOf({ posts, runs }: Network, run: Run): Post | null {
 export const lugTestId = (run: string): string => `lug-${run}`
 export const pinsTestId = (run: string): string => `pins-${run}`
 
+/** Both ends of a run, as names in a sentence. */
+const endsOf = ({ rig: { network } }: Bench, { from, to }: Run): readonly [string, string] => [
+  nameInSentence(postName(network, from)),
+  nameInSentence(postName(network, to)),
+]
+
+/** What is printed on a cable that was fitted. */
+function sizeTests(bench: Bench, run: Run, areaMm2: number): ProofTest[] {
+  const { id, number, state } = run
+  if (state !== 'new') return []
+  const [from, end] = endsOf(bench, run)
+  return [
+    printedTest(bench, {
+      id: `size-${id}`,
+      title: `Size printed on ${number}`,
+      unit: 'mm²',
+      how: `Read what is printed on ${number}, from ${from} to ${end}.`,
+      read: (_seen, rig) => rig.printedMm2[id] ?? areaMm2,
+      run: id,
+    }),
+  ]
+}
+
+function lugTest(bench: Bench, run: Run): ProofTest {
+  const { id, number } = run
+  return answerTest({
+    id: lugTestId(id),
+    title: `Lugs of ${number} tight`,
+    group: 'looks',
+    state: restOf(bench),
+    how: `Pull both lugs of ${number} and set their torque, ${torqueWords(run, bench.rig.network)}. Yes if both are tight, no if one moves.`,
+    minutes: 1,
+    read: (_seen, { loose }) => (loose.includes(id) ? 0 : 1),
+    run: id,
+  })
+}
+
+/** Whether a return ends behind the shunt. */
+function landingTests(bench: Bench, run: Run): ProofTest[] {
+  const { id, number, role, returnOf, to } = run
+  if (role !== 'return' || returnOf === null || postOf(bench.rig.network, to).kind !== 'bar') return []
+  const [, end] = endsOf(bench, run)
+  return [
+    answerTest({
+      id: `lands-${id}`,
+      title: `${number} lands on the load side of the shunt`,
+      group: 'looks',
+      state: restOf(bench),
+      how: `Follow ${number} to its end. Yes if it ends at ${end}, no if it ends at another post.`,
+      minutes: 1,
+      read: (_seen, { pastShunt }) => (pastShunt.includes(id) ? 0 : 1),
+      run: id,
+    }),
+  ]
+}
+
 /** A cable with its size, its lugs and its posts. */
 function cableLook(bench: Bench, run: Run): Look[] {
   const { network } = bench.rig
-  const { id, number, state, areaMm2, count, role, returnOf, to } = run
+  const { number, state, areaMm2, count } = run
   if (areaMm2 === null) return []
-  const [from, end] = [nameInSentence(postName(network, run.from)), nameInSentence(postName(network, to))]
+  const [from, end] = endsOf(bench, run)
   const size = state === 'new' ? ` ${count > 1 ? `${count} × ` : ''}${areaMm2} mm²` : ''
-  const rest = restOf(bench)
   return [
     {
       place: placeOf(postOf(network, run.from)),
       words: `${number}${size}, ${from} to ${end}, lugs tight, ${torqueWords(run, network)}`,
-      tests: [
-        ...(state === 'new'
-          ? [
-              printedTest(bench, {
-                id: `size-${id}`,
-                title: `Size printed on ${number}`,
-                unit: 'mm²',
-                how: `Read what is printed on ${number}, from ${from} to ${end}.`,
-                read: (_seen, rig) => rig.printedMm2[id] ?? areaMm2,
-                run: id,
-              }),
-            ]
-          : []),
-        answerTest({
-          id: lugTestId(id),
-          title: `Lugs of ${number} tight`,
-          group: 'looks',
-          state: rest,
-          how: `Pull both lugs of ${number} and set their torque, ${torqueWords(run, network)}. Yes if both are tight, no if one moves.`,
-          minutes: 1,
-          read: (_seen, { loose }) => (loose.includes(id) ? 0 : 1),
-          run: id,
-        }),
-        ...(role === 'return' && returnOf !== null && postOf(network, to).kind === 'bar'
-          ? [
-              answerTest({
-                id: `lands-${id}`,
-                title: `${number} lands on the load side of the shunt`,
-                group: 'looks',
-                state: rest,
-                how: `Follow ${number} to its end. Yes if it ends at ${end}, no if it ends at another post.`,
-                minutes: 1,
-                read: (_seen, { pastShunt }) => (pastShunt.includes(id) ? 0 : 1),
-                run: id,
-              }),
-            ]
-          : []),
-      ],
+      tests: [...sizeTests(bench, run, areaMm2), lugTest(bench, run), ...landingTests(bench, run)],
     },
   ]
 }
 
-/** What displays and the main switch must show. */
-function displayLooks(bench: Bench): Omit<Look, 'place'>[] {
-  const { rig } = bench
-  const { network, monitor, charging } = rig
-  const chargers = [
-    ...unitsOf(network, 'source').filter(({ from }) => from !== 'other'),
-    ...unitsOf(network, 'dcdc'),
-  ]
-  const seen = (id: string, words: string, isSo: (rig: Rig) => boolean): Omit<Look, 'place'> => ({
-    words,
-    tests: [
-      answerTest({
-        id,
-        title: words,
-        group: 'looks',
-        state: restOf(bench),
-        how: 'Yes if this is so, no if it is not.',
-        minutes: 1,
-        read: (_seen, now) => (isSo(now) ? 1 : 0),
-      }),
-    ],
-  })
-  return [
-    ...chargers.map(({ id, name, setV, mostA }) => {
-      const floatV = charging[id]?.floatV
-      const float = floatV == null ? '' : `, float ${floatV.toFixed(1)} V`
-      const words = `${capital(name)} set to ${setV.toFixed(1)} V${float}, ${Number(mostA.toPrecision(2))} A`
-      return seen(`set-${id}`, words, ({ wronglySet }) => !wronglySet.includes(id))
+type Shown = Omit<Look, 'place'>
+
+/** Something that is so, or is not. */
+const shownTest = (bench: Bench, id: string, words: string, isSo: (rig: Rig) => boolean): Shown => ({
+  words,
+  tests: [
+    answerTest({
+      id,
+      title: words,
+      group: 'looks',
+      state: restOf(bench),
+      how: 'Yes if this is so, no if it is not.',
+      minutes: 1,
+      read: (_seen, now) => (isSo(now) ? 1 : 0),
     }),
-    ...(network.posts.some(({ id, kind }) => id === 'main-switch' && kind === 'switch')
-      ? [
-          seen(
-            'dark',
-            'Main switch off: everything goes dark',
-            ({ stuckClosed }) => !stuckClosed.includes('main-switch'),
-          ),
-        ]
+  ],
+})
+
+/** What displays and the main switch must show. */
+function displayLooks(bench: Bench): Shown[] {
+  const { network } = bench.rig
+  const hasSwitch = network.posts.some(({ id, kind }) => id === 'main-switch' && kind === 'switch')
+  const dark = 'Main switch off: everything goes dark'
+  return [
+    ...chargerLooks(bench),
+    ...(hasSwitch
+      ? [shownTest(bench, 'dark', dark, ({ stuckClosed }) => !stuckClosed.includes('main-switch'))]
       : []),
-    ...(monitor
-      ? [
-          seen(
-            'set-monitor',
-            `Monitor set to ${Number(monitor.capacityAh.toPrecision(3))} Ah and to the rating printed on the shunt`,
-            (now) => now.monitor?.capacityAh === monitor.capacityAh && now.monitor.ratio === monitor.ratio,
-          ),
-          seen(
-            'monitor-rest',
-            'Monitor shows 0.0 A with everything off',
-            (now) => Math.abs(now.monitor?.zeroA ?? 0) < restingA && now.standingA - rig.standingA < restingA,
-          ),
-        ]
-      : []),
+    ...monitorLooks(bench),
+  ]
+}
+
+/** The settings of each charger. */
+function chargerLooks(bench: Bench): Shown[] {
+  const { network, charging } = bench.rig
+  const sources = unitsOf(network, 'source').filter(({ from }) => from !== 'other')
+  return [...sources, ...unitsOf(network, 'dcdc')].map(({ id, name, setV, mostA }) => {
+    const floatV = charging[id]?.floatV
+    const float = floatV == null ? '' : `, float ${floatV.toFixed(1)} V`
+    const words = `${capital(name)} set to ${setV.toFixed(1)} V${float}, ${Number(mostA.toPrecision(2))} A`
+    return shownTest(bench, `set-${id}`, words, ({ wronglySet }) => !wronglySet.includes(id))
+  })
+}
+
+function monitorLooks(bench: Bench): Shown[] {
+  const { monitor, standingA } = bench.rig
+  if (!monitor) return []
+  const { capacityAh, ratio } = monitor
+  return [
+    shownTest(
+      bench,
+      'set-monitor',
+      `Monitor set to ${Number(capacityAh.toPrecision(3))} Ah and to the rating printed on the shunt`,
+      (now) => now.monitor?.capacityAh === capacityAh && now.monitor.ratio === ratio,
+    ),
+    shownTest(
+      bench,
+      'monitor-rest',
+      'Monitor shows 0.0 A with everything off',
+      (now) => Math.abs(now.monitor?.zeroA ?? 0) < restingA && now.standingA - standingA < restingA,
+    ),
   ]
 }
 
