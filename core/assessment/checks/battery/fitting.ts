@@ -1,7 +1,9 @@
 import { capital, joinText } from '#core/units/format'
 import { warmerPlace } from '#core/remedies/warmer-place'
-import { check, number, word } from '#core/assessment/check'
+import { check, number, word, type Judgement } from '#core/assessment/check'
 import type { RemedyRef } from '#core/remedies/catalogue'
+import type { Bank } from '#core/system/bank'
+import type { System } from '#core/system/system'
 import { placing } from '#core/system/more-batteries'
 
 const other: RemedyRef = { id: 'battery.other', on: 'candidate' }
@@ -126,36 +128,8 @@ export const place = check({
       ingress === 'wet'
         ? bank.each.ingress !== 'immersion'
         : ingress === 'damp' && bank.each.ingress === 'none'
-    if (where === 'engine' && bank.each.engineSpace === 'no') {
-      return {
-        verdict: 'suits-once-changed',
-        compared: [word('place', placeWords[where]), word('maker permits', 'not there')],
-        limit: bank.each.$origin('engineSpace'),
-        formula: () => 'engine space ≠ permitted',
-        summary: () => 'The battery would be in the engine space, which its maker forbids.',
-        remedies: [{ id: 'place.move', on: 'place' }, other],
-      }
-    }
-    const cold = coldestC < dischargeColdC
-    if (cold || hottestC > dischargeHotC) {
-      const [celsius, limitC] = cold ? [coldestC, dischargeColdC] : [hottestC, dischargeHotC]
-      return {
-        verdict: 'does-not-suit',
-        compared: [
-          number(cold ? 'coldest' : 'hottest', celsius, '°C'),
-          number(cold ? 'works from' : 'works up to', limitC, '°C'),
-        ],
-        limit: bank.each.$origin(cold ? 'dischargeColdC' : 'dischargeHotC'),
-        formula: () => `${q(celsius, '°C')} ${cold ? '<' : '>'} ${q(limitC, '°C')}`,
-        summary: () =>
-          joinText(
-            `The place reaches ${q(celsius, '°C')}; the battery works `,
-            cold ? 'from' : 'up to',
-            ` ${q(limitC, '°C')}: it would cut out.`,
-          ),
-        remedies: cold ? [...warmerPlace(limitC, system), other] : [other],
-      }
-    }
+    if (where === 'engine' && bank.each.engineSpace === 'no') return forbiddenEngineSpace(bank)
+    if (coldestC < dischargeColdC || hottestC > dischargeHotC) return outOfWorkingRange(system)
     return {
       verdict: wet ? 'suits-once-changed' : 'suits',
       compared: wet
@@ -181,6 +155,42 @@ export const place = check({
     }
   },
 })
+
+function forbiddenEngineSpace({ each }: Bank): Judgement {
+  return {
+    verdict: 'suits-once-changed',
+    compared: [word('place', placeWords.engine), word('maker permits', 'not there')],
+    limit: each.$origin('engineSpace'),
+    formula: () => 'engine space ≠ permitted',
+    summary: () => 'The battery would be in the engine space, which its maker forbids.',
+    remedies: [{ id: 'place.move', on: 'place' }, other],
+  }
+}
+
+/** The place is too cold or too hot for the battery to work at all. */
+function outOfWorkingRange(system: System): Judgement {
+  const { bank, one, q } = system
+  const { coldestC, hottestC } = one.place
+  const { dischargeColdC, dischargeHotC } = bank.each
+  const cold = coldestC < dischargeColdC
+  const [celsius, limitC] = cold ? [coldestC, dischargeColdC] : [hottestC, dischargeHotC]
+  return {
+    verdict: 'does-not-suit',
+    compared: [
+      number(cold ? 'coldest' : 'hottest', celsius, '°C'),
+      number(cold ? 'works from' : 'works up to', limitC, '°C'),
+    ],
+    limit: bank.each.$origin(cold ? 'dischargeColdC' : 'dischargeHotC'),
+    formula: () => `${q(celsius, '°C')} ${cold ? '<' : '>'} ${q(limitC, '°C')}`,
+    summary: () =>
+      joinText(
+        `The place reaches ${q(celsius, '°C')}; the battery works `,
+        cold ? 'from' : 'up to',
+        ` ${q(limitC, '°C')}: it would cut out.`,
+      ),
+    remedies: cold ? [...warmerPlace(limitC, system), other] : [other],
+  }
+}
 
 export const hot = check({
   id: 'battery.hot',

@@ -4,6 +4,7 @@ import { check, number, word, type Judgement, type Subjects } from '#core/assess
 import { type RemedyRef } from '#core/remedies/catalogue'
 import type { Origin } from '#core/system/facts'
 import { compensation, type ChargeUnit, isCharging } from '#core/system/lanes'
+import type { Bank } from '#core/system/bank'
 import type { System } from '#core/system/system'
 import { holdH, lowCharge, lowChargeWords } from './low-charge'
 import type { Verdict } from '#core/system/verdict'
@@ -155,26 +156,8 @@ export const float = check({
 /** A unit's float against the highest allowed; for solar controllers it is part of solar.voltage. */
 export function floatOf({ unit, name }: Subjects['unit'], { bank, one, q }: System): Judgement | null {
   if (!isCharging(unit)) return null
-  if (unit.floatMode === 'off') {
-    return {
-      verdict: 'suits',
-      compared: [word('after absorption', 'stops'), word('battery needs', 'no float')],
-      limit: bank.each.$origin('floatAllowed'),
-      formula: () => 'no float stage',
-      summary: () => `${name} stops after absorption, which suits lithium best.`,
-    }
-  }
-  const floatOff: RemedyRef = { id: 'charger.float-off', on: unit.$path }
-  if (bank.each.floatAllowed === 'off') {
-    return {
-      verdict: canBeSet(unit) ? 'suits-once-changed' : 'does-not-suit',
-      compared: [word('after absorption', 'floats'), word('battery allows', 'no float')],
-      limit: bank.each.$origin('floatAllowed'),
-      formula: () => 'float on ≠ float off',
-      summary: () => `${name} floats; this battery needs float off.`,
-      remedies: voltageRemedies(unit, bank, floatOff),
-    }
-  }
+  if (unit.floatMode === 'off') return stopsAfterAbsorption(name, bank)
+  if (bank.each.floatAllowed === 'off') return floatsUnwanted(unit, name, bank)
   const coldV = isCompensated(unit) ? compensation(unit, bank, one.place.coldestC).volts : 0
   const volts = unit.floatV + Math.max(0, coldV)
   const over = volts > bank.maxFloatV
@@ -201,6 +184,27 @@ export function floatOf({ unit, name }: Subjects['unit'], { bank, one, q }: Syst
   }
 }
 
+function stopsAfterAbsorption(name: string, bank: Bank): Judgement {
+  return {
+    verdict: 'suits',
+    compared: [word('after absorption', 'stops'), word('battery needs', 'no float')],
+    limit: bank.each.$origin('floatAllowed'),
+    formula: () => 'no float stage',
+    summary: () => `${name} stops after absorption, which suits lithium best.`,
+  }
+}
+
+function floatsUnwanted(unit: ChargeUnit, name: string, bank: Bank): Judgement {
+  return {
+    verdict: canBeSet(unit) ? 'suits-once-changed' : 'does-not-suit',
+    compared: [word('after absorption', 'floats'), word('battery allows', 'no float')],
+    limit: bank.each.$origin('floatAllowed'),
+    formula: () => 'float on ≠ float off',
+    summary: () => `${name} floats; this battery needs float off.`,
+    remedies: voltageRemedies(unit, bank, { id: 'charger.float-off', on: unit.$path }),
+  }
+}
+
 export const equalise = check({
   id: 'charger.equalise',
   title: 'Equalise, desulfation or pulse',
@@ -209,28 +213,9 @@ export const equalise = check({
   judge({ unit, name }, { bank, rules, q }) {
     if (!isCharging(unit)) return null
     const stage = unit.equaliseStage
-    if (stage === 'none' || stage === 'off') {
-      return {
-        verdict: 'suits',
-        compared: [word('equalise', stage === 'none' ? 'has none' : 'off'), word('battery allows', 'none')],
-        limit: { kind: 'physics', text: 'LFP has nothing to equalise by overcharging' },
-        formula: () => 'no equalise stage runs',
-        summary: () =>
-          stage === 'none'
-            ? `${name} has no equalise stage.`
-            : `${name} has its equalise stage switched off.`,
-        cautions: () =>
-          stage === 'off' ? ['Check again after every reset: this stage can switch itself on.'] : [],
-      }
-    }
+    if (stage === 'none' || stage === 'off') return equalisesNever(stage, name)
     const volts = unit.equaliseV
-    // The highest of the limits that the stage passes; the window where it passes none.
-    const [limitV, origin]: [number, Origin] =
-      volts > bank.absoluteV
-        ? [bank.absoluteV, bank.each.$origin('absoluteHighV')]
-        : volts > bank.bmsOverV
-          ? [bank.bmsOverV, bank.each.$origin('bmsOverV')]
-          : [bank.highV, bank.each.$origin(bank.highField)]
+    const [limitV, origin] = limitPassed(volts, bank)
     const lowest = unit.equaliseLeastV
     const settable = lowest !== null && lowest <= bank.highV
     const over = volts > bank.highV
@@ -275,6 +260,27 @@ export const equalise = check({
   },
 })
 
+function equalisesNever(stage: 'none' | 'off', name: string): Judgement {
+  return {
+    verdict: 'suits',
+    compared: [word('equalise', stage === 'none' ? 'has none' : 'off'), word('battery allows', 'none')],
+    limit: { kind: 'physics', text: 'LFP has nothing to equalise by overcharging' },
+    formula: () => 'no equalise stage runs',
+    summary: () =>
+      stage === 'none' ? `${name} has no equalise stage.` : `${name} has its equalise stage switched off.`,
+    cautions: () =>
+      stage === 'off' ? ['Check again after every reset: this stage can switch itself on.'] : [],
+  }
+}
+
+/** The highest of the limits that a stage passes, and what it comes from; the window where it passes none. */
+function limitPassed(volts: number, bank: Bank): readonly [number, Origin] {
+  if (volts > bank.absoluteV) return [bank.absoluteV, bank.each.$origin('absoluteHighV')]
+  return volts > bank.bmsOverV
+    ? [bank.bmsOverV, bank.each.$origin('bmsOverV')]
+    : [bank.highV, bank.each.$origin(bank.highField)]
+}
+
 export const temperatureCompensation = check({
   id: 'charger.temperature-compensation',
   title: 'Temperature compensation',
@@ -282,18 +288,8 @@ export const temperatureCompensation = check({
   why: 'Compensation is for lead-acid. It raises the voltage above the limit in the cold and lowers it below the window in heat.',
   judge({ unit, name }, { bank, one, q }) {
     if (!isCharging(unit)) return null
-    if (unit.compensation === 'none' || unit.compensation === 'off') {
-      return {
-        verdict: 'suits',
-        compared: [
-          word('compensation', unit.compensation === 'none' ? 'has none' : 'off'),
-          word('battery needs', 'none'),
-        ],
-        limit: { kind: 'physics', text: 'the charge voltage of LFP does not depend on temperature' },
-        formula: () => 'voltage is the same hot and cold',
-        summary: () => `${name} keeps the same voltage hot and cold.`,
-      }
-    }
+    if (unit.compensation === 'none' || unit.compensation === 'off')
+      return keepsItsVoltage(unit.compensation, name)
     const at = (celsius: number): number => unit.absorptionV + compensation(unit, bank, celsius).volts
     const { coldestC, hottestC } = one.place
     const [coldV, hotV] = [at(coldestC), at(hottestC)]
@@ -328,3 +324,16 @@ export const temperatureCompensation = check({
     }
   },
 })
+
+function keepsItsVoltage(compensation: 'none' | 'off', name: string): Judgement {
+  return {
+    verdict: 'suits',
+    compared: [
+      word('compensation', compensation === 'none' ? 'has none' : 'off'),
+      word('battery needs', 'none'),
+    ],
+    limit: { kind: 'physics', text: 'the charge voltage of LFP does not depend on temperature' },
+    formula: () => 'voltage is the same hot and cold',
+    summary: () => `${name} keeps the same voltage hot and cold.`,
+  }
+}

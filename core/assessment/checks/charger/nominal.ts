@@ -1,5 +1,6 @@
 import { check, number, type Judgement } from '#core/assessment/check'
 import type { Origin } from '#core/system/facts'
+import type { View } from '#core/system/scene'
 import { startingV } from '#core/system/starting'
 import type { System } from '#core/system/system'
 import type { RemedyRef } from '#core/remedies/catalogue'
@@ -166,17 +167,7 @@ export const startCharger = check({
     const scale = nominalV / 12
     const isShared = charger.$entered('feeds') === 'both'
     const made = madeForV(charger.nominalV, charger.absorptionV, nominalV)
-    if (made !== nominalV)
-      return {
-        verdict: 'does-not-suit',
-        compared: [number('made for', made, 'V'), number('starting battery', nominalV, 'V')],
-        limit: starting.$origin('nominalV'),
-        formula: () => `absorbs at ${q(charger.absorptionV, 'V')}; battery ${q(nominalV, 'V')}`,
-        summary: () => `${name} is made for ${made} V and the starting battery is ${nominalV} V.`,
-        remedies: [
-          isShared ? houseOnly(charger.$path) : replacementFor(charger.$path, charger.ratedA, 14.4 * scale),
-        ],
-      }
+    if (made !== nominalV) return ofAnotherVoltage({ charger, name, made, starting, system })
     const { chemistry } = starting
     const lithium = chemistry === 'lithium'
     const mostV = (lithium ? 14.6 : leadMostV[chemistry]) * scale
@@ -215,20 +206,40 @@ export const startCharger = check({
               ...(over && settable && !isShared
                 ? [{ id: 'charger.set-absorption', on: charger.$path, value: mostV } as const]
                 : []),
-              isShared
-                ? houseOnly(charger.$path)
-                : replacementFor(charger.$path, charger.ratedA, Math.min(14.4 * scale, mostV)),
+              elseCharger(charger, Math.min(14.4 * scale, mostV)),
             ],
     }
   },
 })
 
-/** A charger of both batteries that suits only the house bank leaves the other one. */
-const houseOnly = (on: string): RemedyRef => ({ id: 'charger.house-only', on })
+/** A charger of another voltage than the starting battery. */
+function ofAnotherVoltage({
+  charger,
+  name,
+  made,
+  starting,
+  system,
+}: {
+  readonly charger: View<'chargers'>
+  readonly name: string
+  readonly made: number
+  readonly starting: View<'startingBatteries'>
+  readonly system: System
+}): Judgement {
+  const { q } = system
+  const nominalV = startingV(starting, system)
+  return {
+    verdict: 'does-not-suit',
+    compared: [number('made for', made, 'V'), number('starting battery', nominalV, 'V')],
+    limit: starting.$origin('nominalV'),
+    formula: () => `absorbs at ${q(charger.absorptionV, 'V')}; battery ${q(nominalV, 'V')}`,
+    summary: () => `${name} is made for ${made} V and the starting battery is ${nominalV} V.`,
+    remedies: [elseCharger(charger, (14.4 * nominalV) / 12)],
+  }
+}
 
-const replacementFor = (on: string, value: number, absorptionV: number): RemedyRef => ({
-  id: 'charger.replace',
-  on,
-  value,
-  values: { absorptionV },
-})
+/** A charger of both batteries that suits only the house bank leaves the other one; one of its own is replaced. */
+const elseCharger = (charger: View<'chargers'>, absorptionV: number): RemedyRef =>
+  charger.$entered('feeds') === 'both'
+    ? { id: 'charger.house-only', on: charger.$path }
+    : { id: 'charger.replace', on: charger.$path, value: charger.ratedA, values: { absorptionV } }

@@ -1,7 +1,7 @@
 import { joinText } from '#core/units/format'
 import { isCharging, compensation, type ChargeUnit, type Lane } from '#core/system/lanes'
 import { likeForLike } from '#core/remedies/arrangements'
-import { check, number, word, type Setting } from '#core/assessment/check'
+import { check, number, word, type Judgement, type Setting } from '#core/assessment/check'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { Origin } from '#core/system/facts'
 import type { System } from '#core/system/system'
@@ -40,46 +40,13 @@ export function findSettings(
   unit: ChargeUnit,
   system: System,
 ): { readonly absorption: FoundSetting; readonly float: FoundSetting | null } {
-  const { bank, one, rules } = system
+  const { bank } = system
   const own = (
     field: 'absorptionLeastV' | 'absorptionMostV' | 'floatLeastV' | 'floatMostV',
     words: string,
   ): Bound => ({ volts: unit[field], words, origin: unit.$origin(field) })
-  const keeps = (volts: number, low: readonly Bound[], high: readonly Bound[]): boolean =>
-    low.every((bound) => volts >= bound.volts - 1e-9) && high.every((bound) => volts <= bound.volts + 1e-9)
-  const fixed = unit.compensation === 'fixed'
-  const [lift, drop] = fixed
-    ? [compensation(unit, bank, one.place.coldestC).volts, compensation(unit, bank, one.place.hottestC).volts]
-    : [0, 0]
-  const stays = one.use.mixed === 'hybrid' && one.use.chargeStop === 'yes'
-  const low: readonly Bound[] = [
-    {
-      volts: bank.lowV - Math.min(0, drop),
-      words: fixed
-        ? 'the battery’s lowest charge voltage, compensated in the heat'
-        : 'the battery’s lowest charge voltage',
-      origin: bank.each.$origin('chargeLowV'),
-    },
-    ...(stays
-      ? [
-          {
-            volts: rules.chargeStopV * bank.scale + 0.1,
-            words: 'the charge stop of the lithium',
-            origin: { kind: 'rule', text: 'shop rule: charge stop of a hybrid bank' },
-          } satisfies Bound,
-        ]
-      : []),
-  ]
-  const high: readonly Bound[] = [
-    {
-      volts: bank.highV - Math.max(0, lift),
-      words: fixed
-        ? 'the battery’s highest charge voltage, compensated in the cold'
-        : 'the battery’s highest charge voltage',
-      origin: bank.each.$origin(bank.highField),
-    },
-  ]
-  const absorption = keeps(unit.absorptionV, low, high)
+  const { low, high } = absorptionBounds(unit, system)
+  const absorption = kept(unit.absorptionV, low, high)
     ? ({ possible: true, volts: unit.absorptionV } as const)
     : settingWithin(
         [own('absorptionLeastV', 'the charger’s lowest setting'), ...low],
@@ -90,7 +57,7 @@ export function findSettings(
   const most: readonly Bound[] = [
     { volts: bank.maxFloatV, words: 'the battery’s highest float', origin: bank.each.$origin('maxFloatV') },
   ]
-  const float = keeps(unit.floatV, [], most)
+  const float = kept(unit.floatV, [], most)
     ? ({ possible: true, volts: unit.floatV } as const)
     : settingWithin(
         [own('floatLeastV', 'the charger’s lowest float')],
@@ -98,6 +65,36 @@ export function findSettings(
         bank.maxFloatV,
       )
   return { absorption, float }
+}
+
+/** Whether a voltage keeps to all bounds. */
+const kept = (volts: number, low: readonly Bound[], high: readonly Bound[]): boolean =>
+  low.every((bound) => volts >= bound.volts - 1e-9) && high.every((bound) => volts <= bound.volts + 1e-9)
+
+/** What the battery, and lead that stays, ask of the absorption; a fixed compensation narrows it hot and cold. */
+function absorptionBounds(
+  unit: ChargeUnit,
+  { bank, one, rules }: System,
+): { readonly low: readonly Bound[]; readonly high: readonly Bound[] } {
+  const isFixed = unit.compensation === 'fixed'
+  const shiftV = (celsius: number): number => (isFixed ? compensation(unit, bank, celsius).volts : 0)
+  const lowest: Bound = {
+    volts: bank.lowV - Math.min(0, shiftV(one.place.hottestC)),
+    words: `the battery’s lowest charge voltage${isFixed ? ', compensated in the heat' : ''}`,
+    origin: bank.each.$origin('chargeLowV'),
+  }
+  const highest: Bound = {
+    volts: bank.highV - Math.max(0, shiftV(one.place.coldestC)),
+    words: `the battery’s highest charge voltage${isFixed ? ', compensated in the cold' : ''}`,
+    origin: bank.each.$origin(bank.highField),
+  }
+  const stop: Bound = {
+    volts: rules.chargeStopV * bank.scale + 0.1,
+    words: 'the charge stop of the lithium',
+    origin: { kind: 'rule', text: 'shop rule: charge stop of a hybrid bank' },
+  }
+  const stays = one.use.mixed === 'hybrid' && one.use.chargeStop === 'yes'
+  return { low: stays ? [lowest, stop] : [lowest], high: [highest] }
 }
 
 /** The current to set, or that the unit gives. A solar controller without a limit gives what the sun does. */
@@ -170,18 +167,7 @@ export const range = check({
       : float && !float.possible
         ? { what: 'float', ...float }
         : null
-    if (stuck) {
-      return {
-        verdict: 'does-not-suit',
-        compared: [number('at least', stuck.low.volts, 'V'), number('at most', stuck.high.volts, 'V')],
-        limit: stuck.high.origin,
-        formula: () =>
-          `${stuck.what}: ${stuck.low.words} ${q(stuck.low.volts, 'V')} > ${stuck.high.words} ${q(stuck.high.volts, 'V')}`,
-        summary: () =>
-          `${name} has no ${stuck.what} setting that meets all limits: ${stuck.low.words} is ${q(stuck.low.volts, 'V')} and ${stuck.high.words} ${q(stuck.high.volts, 'V')}.`,
-        remedies: () => [likeForLike(unit, bank)],
-      }
-    }
+    if (stuck) return contradicts({ unit, name, system, stuck })
     const wanted = absorption.possible ? absorption.volts : 0
     const floatV = float?.possible ? float.volts : null
     const wronglySet =
@@ -222,3 +208,27 @@ export const range = check({
     }
   },
 })
+
+/** Two limits leave no setting between them. */
+function contradicts({
+  unit,
+  name,
+  system: { bank, q },
+  stuck,
+}: {
+  readonly unit: ChargeUnit
+  readonly name: string
+  readonly system: System
+  readonly stuck: { readonly what: string; readonly low: Bound; readonly high: Bound }
+}): Judgement {
+  return {
+    verdict: 'does-not-suit',
+    compared: [number('at least', stuck.low.volts, 'V'), number('at most', stuck.high.volts, 'V')],
+    limit: stuck.high.origin,
+    formula: () =>
+      `${stuck.what}: ${stuck.low.words} ${q(stuck.low.volts, 'V')} > ${stuck.high.words} ${q(stuck.high.volts, 'V')}`,
+    summary: () =>
+      `${name} has no ${stuck.what} setting that meets all limits: ${stuck.low.words} is ${q(stuck.low.volts, 'V')} and ${stuck.high.words} ${q(stuck.high.volts, 'V')}.`,
+    remedies: () => [likeForLike(unit, bank)],
+  }
+}

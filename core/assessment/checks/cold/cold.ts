@@ -2,7 +2,7 @@ import { firstOf } from '#core/collections/held'
 import { mostWarmerK, warmerPlace } from '#core/remedies/warmer-place'
 import { holdBack, noMoreThan } from '#core/remedies/arrangements'
 import { formatShare, joinText, nameInSentence } from '#core/units/format'
-import { check, number } from '#core/assessment/check'
+import { check, number, type Judgement } from '#core/assessment/check'
 import { dailyUse, parallelFor, usableAh, usableAtAh, usableColdAh, workingC } from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { Bank } from '#core/system/bank'
@@ -43,49 +43,72 @@ export const chargeCut = check({
         summary: () =>
           `The battery stays at ${q(coldestC, '°C')} or warmer; charging is allowed from ${q(limitC, '°C')}.`,
       }
-    const hasHeater = bank.each.heater === 'yes'
-    const warmer: readonly RemedyRef[] = [
-      ...warmerPlace(limitC, system),
-      ...(bank.each.purpose === 'starter' ? [{ id: 'start.winter-lead', on: 'candidate' } as const] : []),
-    ]
-    if (bank.each.coldCut === 'yes' && hasHeater) {
-      return {
-        ...base,
-        verdict: 'suits',
-        summary: () =>
-          joinText(
-            `At ${q(coldestC, '°C')} the BMS refuses charge from ${nameInSentence(name)} `,
-            `until the heater has warmed the cells above ${q(limitC, '°C')}.`,
-          ),
-        cautions: () => [
-          `The heater uses ${nameInSentence(name)} first, so charging starts late on a cold day.`,
-        ],
-      }
-    }
-    if (bank.each.coldCut === 'yes') {
-      return {
-        ...base,
-        verdict: 'suits-once-changed',
-        remedies: [{ id: 'cold.heater', on: 'candidate' }, ...warmer],
-        summary: () =>
-          `At ${q(coldestC, '°C')} the BMS refuses all charge from ${nameInSentence(name)}: up to ${q(hoursOf(lane, rules), 'h')} a day are lost.`,
-        cautions: () => [
-          'Do not rely on the BMS: it is the last protection, and the source keeps charging against it.',
-        ],
-      }
-    }
-    return {
-      ...base,
-      verdict: 'does-not-suit',
-      remedies: [...warmer, { id: 'battery.other', on: 'candidate' }],
-      summary: () =>
-        joinText(
-          `At ${q(coldestC, '°C')} ${nameInSentence(name)} would charge the cells, which must not be charged below ${q(limitC, '°C')}. `,
-          hasHeater ? 'Neither the heater nor the BMS stops the charge.' : 'The BMS does not stop it.',
-        ),
-    }
+    const refused: RefusedCharge = { lane, name, system, base }
+    if (bank.each.coldCut !== 'yes') return chargedInTheCold(refused)
+    return bank.each.heater === 'yes' ? heatedFirst(refused) : refusedByBms(refused)
   },
 })
+
+/** What the judgements of charging below the limit share. */
+interface RefusedCharge {
+  readonly lane: Lane
+  readonly name: string
+  readonly system: System
+  readonly base: Pick<Judgement, 'compared' | 'limit' | 'formula'>
+}
+
+/** The BMS refuses the charge until the heater has warmed the cells. */
+function heatedFirst({ name, system: { bank, one, q }, base }: RefusedCharge): Judgement {
+  return {
+    ...base,
+    verdict: 'suits',
+    summary: () =>
+      joinText(
+        `At ${q(one.place.coldestC, '°C')} the BMS refuses charge from ${nameInSentence(name)} `,
+        `until the heater has warmed the cells above ${q(bank.coldLimitC, '°C')}.`,
+      ),
+    cautions: () => [`The heater uses ${nameInSentence(name)} first, so charging starts late on a cold day.`],
+  }
+}
+
+function refusedByBms({ lane, name, system, base }: RefusedCharge): Judgement {
+  const { one, rules, q } = system
+  return {
+    ...base,
+    verdict: 'suits-once-changed',
+    remedies: [{ id: 'cold.heater', on: 'candidate' }, ...warmth(system)],
+    summary: () =>
+      joinText(
+        `At ${q(one.place.coldestC, '°C')} the BMS refuses all charge from ${nameInSentence(name)}: `,
+        `up to ${q(hoursOf(lane, rules), 'h')} a day are lost.`,
+      ),
+    cautions: () => [
+      'Do not rely on the BMS: it is the last protection, and the source keeps charging against it.',
+    ],
+  }
+}
+
+function chargedInTheCold({ name, system, base }: RefusedCharge): Judgement {
+  const { bank, one, q } = system
+  return {
+    ...base,
+    verdict: 'does-not-suit',
+    remedies: [...warmth(system), { id: 'battery.other', on: 'candidate' }],
+    summary: () =>
+      joinText(
+        `At ${q(one.place.coldestC, '°C')} ${nameInSentence(name)} would charge the cells, which must not be charged below ${q(bank.coldLimitC, '°C')}. `,
+        bank.each.heater === 'yes'
+          ? 'Neither the heater nor the BMS stops the charge.'
+          : 'The BMS does not stop it.',
+      ),
+  }
+}
+
+/** A place that stays above the limit; a starting battery can also be of lead over the winter. */
+const warmth = (system: System): readonly RemedyRef[] => [
+  ...warmerPlace(system.bank.coldLimitC, system),
+  ...(system.bank.each.purpose === 'starter' ? [{ id: 'start.winter-lead', on: 'candidate' } as const] : []),
+]
 
 /**
  * Charge rate allowed at a cell temperature as a share of C, and where that comes from: never more than the largest.

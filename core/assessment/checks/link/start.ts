@@ -2,8 +2,9 @@ import { listInSentence, durationWords, joinText } from '#core/units/format'
 import type { View } from '#core/system/scene'
 import { addDcdc } from '#core/remedies/arrangements'
 import { openCircuitV } from '#core/physics/lfp'
-import { check, number, word } from '#core/assessment/check'
+import { check, number, word, type Judgement } from '#core/assessment/check'
 import type { RemedyRef } from '#core/remedies/catalogue'
+import type { Bank } from '#core/system/bank'
 import type { System } from '#core/system/system'
 
 type Starting = View<'startingBatteries'>
@@ -43,6 +44,15 @@ function crankingWays(system: System): CrankingWay[] {
   return [...system.many.startingBatteries.flatMap(waysOf), ...through]
 }
 
+/** Nothing lets a starter draw on the house battery. */
+const outOfReach: Judgement = {
+  verdict: 'suits',
+  compared: [word('can a starter reach it', 'no'), word('must be', 'no')],
+  limit: { kind: 'physics', text: 'a starter draws more than a house BMS carries' },
+  formula: () => 'no jump switch, no switch on “both”, no both-way relay',
+  summary: () => 'Nothing lets a starter draw on the house battery.',
+}
+
 export const cranking = check({
   id: 'battery.cranking',
   title: 'Kept off engine starting',
@@ -53,15 +63,7 @@ export const cranking = check({
     const { bank, rules } = system
     if (bank.each.purpose === 'starter') return null
     const ways = crankingWays(system)
-    if (ways.length === 0) {
-      return {
-        verdict: 'suits',
-        compared: [word('can a starter reach it', 'no'), word('must be', 'no')],
-        limit: { kind: 'physics', text: 'a starter draws more than a house BMS carries' },
-        formula: () => 'no jump switch, no switch on “both”, no both-way relay',
-        summary: () => 'Nothing lets a starter draw on the house battery.',
-      }
-    }
+    if (ways.length === 0) return outOfReach
     const needA = Math.max(...ways.map(({ starting }) => starting.engineNeedA))
     const fromHouse = ways.some(({ starting }) => starting.present === 'no')
     const bearsA = bank.each.overCurrentA * bank.each.parallel * bank.sharing
@@ -115,16 +117,7 @@ export const starterRated = check({
     const { bank, one, many, rules } = system
     if (bank.each.purpose !== 'starter') return null
     const starting = many.startingBatteries.find(({ present }) => present === 'no')
-    if (!starting) {
-      return {
-        verdict: 'does-not-suit',
-        compared: [word('made for', 'starting'), word('used for', 'house loads')],
-        limit: bank.each.$origin('purpose'),
-        formula: () => 'starter-rated ≠ house use',
-        summary: () => 'The battery is made to start an engine, and here it would carry house loads.',
-        remedies: [{ id: 'battery.other', on: 'candidate' }],
-      }
-    }
+    if (!starting) return carriesHouseLoads(bank)
     const { coldestC } = one.place
     const share =
       coldestC >= 10
@@ -156,21 +149,36 @@ export const starterRated = check({
             ...(coldestC < 0 ? [{ id: 'start.winter-lead', on: starting.$path } as const] : []),
           ]
         : [],
-      cautions: () => [
-        ...(coldestC < 0
-          ? [
-              'Below freezing the first turn is slow and warms the cells: switch the lights on for a minute, then crank again.',
-            ]
-          : []),
-        ...(starting.monitored === 'yes'
-          ? [
-              'The vehicle watches its battery: the new one must be registered, kind and capacity, or it is charged as lead.',
-            ]
-          : []),
-      ],
+      cautions: () => startCautions(starting, coldestC),
     }
   },
 })
+
+/** A battery that is made to start an engine, and starts none. */
+function carriesHouseLoads({ each }: Bank): Judgement {
+  return {
+    verdict: 'does-not-suit',
+    compared: [word('made for', 'starting'), word('used for', 'house loads')],
+    limit: each.$origin('purpose'),
+    formula: () => 'starter-rated ≠ house use',
+    summary: () => 'The battery is made to start an engine, and here it would carry house loads.',
+    remedies: [{ id: 'battery.other', on: 'candidate' }],
+  }
+}
+
+/** Cautions of starting an engine with lithium. */
+const startCautions = (starting: Starting, coldestC: number): readonly string[] => [
+  ...(coldestC < 0
+    ? [
+        'Below freezing the first turn is slow and warms the cells: switch the lights on for a minute, then crank again.',
+      ]
+    : []),
+  ...(starting.monitored === 'yes'
+    ? [
+        'The vehicle watches its battery: the new one must be registered, kind and capacity, or it is charged as lead.',
+      ]
+    : []),
+]
 
 export const upkeep = check({
   id: 'start.upkeep',

@@ -3,11 +3,13 @@ import { leadCapacityAh } from '#core/physics/lead'
 import { houseLeadOf, lfpOf } from '#core/simulation/plant-of-job'
 import { restedLeadSoc, shareOf, type Sharing } from '#core/simulation/sharing'
 import { formatShare, listInSentence, joinText } from '#core/units/format'
-import { check, number, word } from '#core/assessment/check'
+import { check, number, word, type Judgement } from '#core/assessment/check'
 import { dcAtOnceA, isOldLithium, leadHealth, loadA, sharesBus } from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import { oneHeldBack, voltageRemedies } from '#core/remedies/arrangements'
 import { laneCurrentA } from '#core/system/currents'
+import type { Bank } from '#core/system/bank'
+import type { ChargeUnit } from '#core/system/lanes'
 import type { System } from '#core/system/system'
 
 export const school = check({
@@ -16,74 +18,82 @@ export const school = check({
   about: 'battery',
   why: 'In a joint bank the lithium works first and the lead rests. A failed battery drains the other unless you can disconnect each.',
   judge(_subject, system) {
-    const { bank, one, rules, q } = system
-    const { mixed, chargeStop, isolators } = one.use
+    const { mixed } = system.one.use
     if (mixed === 'replaced' || mixed === 'series' || isOldLithium(system)) return null
-    if (mixed === 'dcdc') {
-      return {
-        verdict: 'suits',
-        compared: [
-          word('between them', 'a DC-DC'),
-          word('shop wants', rules.mixedSchool === 'never' ? 'a DC-DC between' : 'that, or conditions'),
-        ],
-        limit: { kind: 'rule', text: 'shop rule: lithium in direct parallel with lead-acid' },
-        formula: () => 'each has its own voltage; the DC-DC keeps the lead full',
-        summary: () =>
-          'A DC-DC separates lead and lithium. Sources and loads are on the lithium; the lead stays full as a reserve.',
-      }
-    }
-    if (rules.mixedSchool === 'never') {
-      return {
-        verdict: 'does-not-suit',
-        compared: [
-          word('wished', mixed === 'hybrid' ? 'in parallel' : 'behind a relay'),
-          word('shop does', 'DC-DC between'),
-        ],
-        limit: { kind: 'rule', text: 'shop rule: lithium in direct parallel with lead-acid, never' },
-        formula: () => 'joined directly ≠ a DC-DC between; the rules of this job can allow a hybrid bank',
-        summary: () =>
-          'The customer wants lead and lithium joined. The shop’s rule is a DC-DC between them; another rule would allow it under conditions.',
-        remedies: [{ id: 'mixed.separate', on: 'use' }],
-      }
-    }
-    const weakV = rules.weakLeadV * bank.scale
-    const missing = [
-      ...(bank.each.leadParallel === 'no' ? ['the maker’s permission'] : []),
-      ...(chargeStop === 'no' ? ['charge and discharge stops'] : []),
-      ...(isolators === 'no' ? ['a switch for each'] : []),
-      ...(one.houseBank.restedV < weakV ? [`healthy lead (${q(one.houseBank.restedV, 'V')} rested)`] : []),
-    ]
-    const forbidden = bank.each.leadParallel === 'no'
-    return {
-      verdict: missing.length === 0 ? 'suits' : forbidden ? 'does-not-suit' : 'suits-once-changed',
-      compared: [
-        word('missing', missing.length === 0 ? 'nothing' : `${missing.length} of 4 conditions`),
-        word('wanted', 'all of them'),
-      ],
-      limit: forbidden
-        ? bank.each.$origin('leadParallel')
-        : { kind: 'rule', text: 'shop rule: hybrid bank with conditions' },
-      formula: () =>
-        missing.length === 0 ? 'permitted, stops, switches, healthy lead' : `missing: ${missing.join(', ')}`,
-      summary: () =>
-        missing.length === 0
-          ? 'The hybrid bank meets its conditions.'
-          : `The hybrid bank lacks ${listInSentence(missing)}.`,
-      remedies:
-        missing.length === 0
-          ? []
-          : forbidden
-            ? [
-                { id: 'battery.other', on: 'candidate' },
-                { id: 'mixed.separate', on: 'use' },
-              ]
-            : [
-                { id: 'mixed.conditions', on: 'use', value: 12.7 * bank.scale },
-                { id: 'mixed.separate', on: 'use' },
-              ],
-    }
+    if (mixed === 'dcdc') return setApart(system)
+    return system.rules.mixedSchool === 'never' ? refusedByShop(mixed) : underConditions(system)
   },
 })
+
+function setApart({ rules }: System): Judgement {
+  return {
+    verdict: 'suits',
+    compared: [
+      word('between them', 'a DC-DC'),
+      word('shop wants', rules.mixedSchool === 'never' ? 'a DC-DC between' : 'that, or conditions'),
+    ],
+    limit: { kind: 'rule', text: 'shop rule: lithium in direct parallel with lead-acid' },
+    formula: () => 'each has its own voltage; the DC-DC keeps the lead full',
+    summary: () =>
+      'A DC-DC separates lead and lithium. Sources and loads are on the lithium; the lead stays full as a reserve.',
+  }
+}
+
+/** The shop joins lead and lithium under no conditions. */
+function refusedByShop(mixed: 'hybrid' | 'relay'): Judgement {
+  return {
+    verdict: 'does-not-suit',
+    compared: [
+      word('wished', mixed === 'hybrid' ? 'in parallel' : 'behind a relay'),
+      word('shop does', 'DC-DC between'),
+    ],
+    limit: { kind: 'rule', text: 'shop rule: lithium in direct parallel with lead-acid, never' },
+    formula: () => 'joined directly ≠ a DC-DC between; the rules of this job can allow a hybrid bank',
+    summary: () =>
+      'The customer wants lead and lithium joined. The shop’s rule is a DC-DC between them; another rule would allow it under conditions.',
+    remedies: [{ id: 'mixed.separate', on: 'use' }],
+  }
+}
+
+function underConditions({ bank, one, rules, q }: System): Judgement {
+  const { chargeStop, isolators } = one.use
+  const weakV = rules.weakLeadV * bank.scale
+  const missing = [
+    ...(bank.each.leadParallel === 'no' ? ['the maker’s permission'] : []),
+    ...(chargeStop === 'no' ? ['charge and discharge stops'] : []),
+    ...(isolators === 'no' ? ['a switch for each'] : []),
+    ...(one.houseBank.restedV < weakV ? [`healthy lead (${q(one.houseBank.restedV, 'V')} rested)`] : []),
+  ]
+  const forbidden = bank.each.leadParallel === 'no'
+  return {
+    verdict: missing.length === 0 ? 'suits' : forbidden ? 'does-not-suit' : 'suits-once-changed',
+    compared: [
+      word('missing', missing.length === 0 ? 'nothing' : `${missing.length} of 4 conditions`),
+      word('wanted', 'all of them'),
+    ],
+    limit: forbidden
+      ? bank.each.$origin('leadParallel')
+      : { kind: 'rule', text: 'shop rule: hybrid bank with conditions' },
+    formula: () =>
+      missing.length === 0 ? 'permitted, stops, switches, healthy lead' : `missing: ${missing.join(', ')}`,
+    summary: () =>
+      missing.length === 0
+        ? 'The hybrid bank meets its conditions.'
+        : `The hybrid bank lacks ${listInSentence(missing)}.`,
+    remedies:
+      missing.length === 0
+        ? []
+        : forbidden
+          ? [
+              { id: 'battery.other', on: 'candidate' },
+              { id: 'mixed.separate', on: 'use' },
+            ]
+          : [
+              { id: 'mixed.conditions', on: 'use', value: 12.7 * bank.scale },
+              { id: 'mixed.separate', on: 'use' },
+            ],
+  }
+}
 
 export const series = check({
   id: 'mixed.series',
@@ -122,7 +132,7 @@ export const sharing = check({
   judge(_subject, system) {
     const { q } = system
     if (!sharesBus(system)) return null
-    const { bank, lanes, one, rules } = system
+    const { bank, lanes } = system
     const chargeA = lanes.reduce((sum, lane) => sum + laneCurrentA(lane, system), 0)
     const [lfp, lead] = [lfpOf(system), houseLeadOf(system)]
     const at = (soc: number, amps: number): Sharing => shareOf(lfp, lead, soc, amps)
@@ -155,20 +165,22 @@ export const sharing = check({
       remedies: bad
         ? [...lessTogether(mostTogetherA(chargeA, holds), system), { id: 'mixed.separate', on: 'use' }]
         : [],
-      cautions: () => {
-        const takesA = rules.leadChargeRateC * one.houseBank.ahEach * one.houseBank.parallel
-        return chargeA > takesA
-          ? [
-              joinText(
-                `With the lithium disconnected, all ${q(chargeA, 'A')} go to the lead-acid battery; `,
-                `it takes about ${q(takesA, 'A')} until it gasses.`,
-              ),
-            ]
-          : []
-      },
+      cautions: () => leadAloneCautions(chargeA, system),
     }
   },
 })
+
+/** What the lead gets once the lithium has left the bus. */
+function leadAloneCautions(chargeA: number, { one, rules, q }: System): readonly string[] {
+  const takesA = rules.leadChargeRateC * one.houseBank.ahEach * one.houseBank.parallel
+  if (chargeA <= takesA) return []
+  return [
+    joinText(
+      `With the lithium disconnected, all ${q(chargeA, 'A')} go to the lead-acid battery; `,
+      `it takes about ${q(takesA, 'A')} until it gasses.`,
+    ),
+  ]
+}
 
 export const leadHealthCheck = check({
   id: 'mixed.lead-health',
@@ -260,19 +272,7 @@ export const stops = check({
     const beforeBms = rules.dischargeStopV * bank.scale > bank.bmsUnderV
     const chargeA = lanes.reduce((sum, lane) => sum + laneCurrentA(lane, system), 0)
     const passesAt = chargeA > 0 ? passesStopAt(chargeA, system) : null
-    if (passesAt !== null && !under && beforeBms) {
-      const mostA = mostTogetherA(chargeA, (amps) => staysJoined(amps, system))
-      return {
-        verdict: 'suits-once-changed',
-        compared: [number('all sources', chargeA, 'A'), number('before the stop opens', mostA, 'A')],
-        limit: { kind: 'rule', text: 'shop rules: charge stop and discharge stop of a hybrid bank' },
-        formula: () =>
-          `under ${q(chargeA, 'A')} the bus passes ${q(stopV, 'V')} with the lithium at ${formatShare(passesAt)}; with ${q(mostA, 'A')} it stays under it up to ${formatShare(stopsFrom)}`,
-        summary: () =>
-          `All sources together raise the bus above the charge stop of ${q(stopV, 'V')} while the lithium is only at ${formatShare(passesAt)}: it chatters and hardly charges, and the lead gets all ${q(chargeA, 'A')}.`,
-        remedies: [...lessTogether(mostA, system), { id: 'mixed.separate', on: 'use' }],
-      }
-    }
+    if (passesAt !== null && !under && beforeBms) return chatters(chargeA, passesAt, system)
     const bad = under !== undefined || !beforeBms
     const absorbs = chargers.map(({ absorptionV }) => absorptionV)
     return {
@@ -304,21 +304,37 @@ export const stops = check({
                 'before its BMS cuts out. Then the lead takes charge and load alone.',
               )
             : 'The discharge stop is under the voltage at which the BMS cuts.',
-      remedies: !bad
-        ? []
-        : under
-          ? [
-              ...voltageRemedies(under, bank, {
-                id: 'charger.set-absorption',
-                on: under.$path,
-                value: Math.min(bank.highV, Math.round((stopV + 0.4 * bank.scale) * 10) / 10),
-              }),
-              { id: 'mixed.separate', on: 'use' },
-            ]
-          : [{ id: 'mixed.separate', on: 'use' }],
+      remedies: bad
+        ? [...(under ? absorbsHigher(under, stopV, bank) : []), { id: 'mixed.separate', on: 'use' }]
+        : [],
     }
   },
 })
+
+/** A charger is set to absorb above the charge stop, if it can be. */
+const absorbsHigher = (charger: ChargeUnit, stopV: number, bank: Bank): RemedyRef[] =>
+  voltageRemedies(charger, bank, {
+    id: 'charger.set-absorption',
+    on: charger.$path,
+    value: Math.min(bank.highV, Math.round((stopV + 0.4 * bank.scale) * 10) / 10),
+  })
+
+/** All sources together lift the bus over the charge stop before the lithium is charged. */
+function chatters(chargeA: number, passesAt: number, system: System): Judgement {
+  const { bank, rules, q } = system
+  const stopV = rules.chargeStopV * bank.scale
+  const mostA = mostTogetherA(chargeA, (amps) => staysJoined(amps, system))
+  return {
+    verdict: 'suits-once-changed',
+    compared: [number('all sources', chargeA, 'A'), number('before the stop opens', mostA, 'A')],
+    limit: { kind: 'rule', text: 'shop rules: charge stop and discharge stop of a hybrid bank' },
+    formula: () =>
+      `under ${q(chargeA, 'A')} the bus passes ${q(stopV, 'V')} with the lithium at ${formatShare(passesAt)}; with ${q(mostA, 'A')} it stays under it up to ${formatShare(stopsFrom)}`,
+    summary: () =>
+      `All sources together raise the bus above the charge stop of ${q(stopV, 'V')} while the lithium is only at ${formatShare(passesAt)}: it chatters and hardly charges, and the lead gets all ${q(chargeA, 'A')}.`,
+    remedies: [...lessTogether(mostA, system), { id: 'mixed.separate', on: 'use' }],
+  }
+}
 
 export const takeover = check({
   id: 'mixed.takeover',
