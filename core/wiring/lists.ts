@@ -53,71 +53,87 @@ const lineM = 4
 const colourOf = (run: Run, network: Network): string =>
   network.posts.find(({ id }) => id === run.from)?.pole === 'negative' ? 'black' : 'red'
 
-const isBought = (run: Run): run is Run & { readonly areaMm2: number } =>
-  run.state === 'new' && run.areaMm2 !== null
+type BoughtRun = Run & { readonly areaMm2: number }
+const isBought = (run: Run): run is BoughtRun => run.state === 'new' && run.areaMm2 !== null
 
-/** What is bought for the wiring: cable by size and colour with its allowance, lugs, heat-shrink, fuses, switches, bars. */
-export function partsOfWiring(network: Network): WiringPart[] {
-  const sums = new Map<string, Omit<WiringPart, 'what'>>()
-  const add = (
+/** Parts by what they are, with their sums. */
+class Purchase {
+  private readonly sums = new Map<string, Omit<WiringPart, 'what'>>()
+
+  add(
     what: string,
     quantity: number,
-    unit: '' | 'm' = '',
-    wanted: Wanted | null = null,
-    kg: number | null = null,
-  ): void => {
-    const sum = sums.get(what) ?? { quantity: 0, unit, wanted, kg: null }
-    sums.set(what, {
+    wanted: Wanted | null,
+    { unit = '', kg = null }: { readonly unit?: '' | 'm'; readonly kg?: number | null } = {},
+  ): void {
+    const sum = this.sums.get(what) ?? { quantity: 0, unit, wanted, kg: null }
+    this.sums.set(what, {
       ...sum,
       quantity: sum.quantity + quantity,
       kg: kg === null ? sum.kg : (sum.kg ?? 0) + kg,
     })
   }
-  for (const run of network.runs) {
-    if (!isBought(run)) continue
-    const each = run.lengthM + Math.max(leastAllowanceM, allowance * run.lengthM)
-    const metres = each * run.count
-    add(
-      `Cable ${run.areaMm2} mm², ${colourOf(run, network)}, ${run.insulationC} °C`,
-      metres,
-      'm',
-      {
-        kind: 'conductors',
-        exactly: { areaMm2: run.areaMm2, material: run.material },
-        least: { insulationC: run.insulationC },
-      },
-      metres * run.areaMm2 * kgPerMm2M[run.material] * (1 + sheathShare),
-    )
-    const { areaMm2, count } = run
-    for (const end of [run.from, run.to]) {
-      const stud = studAt(end, areaMm2, network)
-      add(`Lug ${areaMm2} mm², ${stud}`, count, '', { kind: 'lugs', exactly: { areaMm2, stud }, least: {} })
-    }
-    add(`Heat-shrink for ${areaMm2} mm²`, 2 * count, '', { kind: 'sleeves', exactly: { areaMm2 }, least: {} })
+
+  get parts(): WiringPart[] {
+    return [...this.sums].map(([what, sum]) => ({
+      what,
+      ...sum,
+      quantity: sum.unit === 'm' ? Math.ceil(sum.quantity * 10) / 10 : sum.quantity,
+    }))
   }
+}
+
+/** What is bought for the wiring: cable by size and colour with its allowance, lugs, heat-shrink, fuses, switches, bars. */
+export function partsOfWiring(network: Network): WiringPart[] {
+  const purchase = new Purchase()
+  for (const run of network.runs) if (isBought(run)) addRun(purchase, run, network)
   for (const post of network.posts) {
     const name = post.state === 'new' ? boughtAs(post) : null
-    if (name) add(name, 1, '', wantedFor(post))
+    if (name) purchase.add(name, 1, wantedFor(post))
   }
-  for (const { state, fuseA } of network.lines) {
-    if (state !== 'new') continue
-    add(`Thin line, ${lineMm2} mm²`, lineM, 'm', {
-      kind: 'conductors',
-      exactly: { areaMm2: lineMm2, material: 'copper' },
+  for (const line of network.lines) if (line.state === 'new') addLine(purchase, line)
+  return purchase.parts
+}
+
+/** A run with what stands at its ends. */
+function addRun(purchase: Purchase, run: BoughtRun, network: Network): void {
+  const { areaMm2, count, material, insulationC } = run
+  const metres = (run.lengthM + Math.max(leastAllowanceM, allowance * run.lengthM)) * count
+  purchase.add(
+    `Cable ${areaMm2} mm², ${colourOf(run, network)}, ${insulationC} °C`,
+    metres,
+    { kind: 'conductors', exactly: { areaMm2, material }, least: { insulationC } },
+    { unit: 'm', kg: metres * areaMm2 * kgPerMm2M[material] * (1 + sheathShare) },
+  )
+  for (const end of [run.from, run.to]) {
+    const stud = studAt(end, areaMm2, network)
+    purchase.add(`Lug ${areaMm2} mm², ${stud}`, count, {
+      kind: 'lugs',
+      exactly: { areaMm2, stud },
       least: {},
     })
-    if (fuseA !== null)
-      add(`Blade fuse ${fuseA} A with a holder in the line`, 1, '', {
-        kind: 'fuses',
-        exactly: { fuseKind: 'blade', fuseA },
-        least: {},
-      })
   }
-  return [...sums].map(([what, sum]) => ({
-    what,
-    ...sum,
-    quantity: sum.unit === 'm' ? Math.ceil(sum.quantity * 10) / 10 : sum.quantity,
-  }))
+  purchase.add(`Heat-shrink for ${areaMm2} mm²`, 2 * count, {
+    kind: 'sleeves',
+    exactly: { areaMm2 },
+    least: {},
+  })
+}
+
+/** A thin line, with the fuse in it. */
+function addLine(purchase: Purchase, { fuseA }: Network['lines'][number]): void {
+  purchase.add(
+    `Thin line, ${lineMm2} mm²`,
+    lineM,
+    { kind: 'conductors', exactly: { areaMm2: lineMm2, material: 'copper' }, least: {} },
+    { unit: 'm' },
+  )
+  if (fuseA === null) return
+  purchase.add(`Blade fuse ${fuseA} A with a holder in the line`, 1, {
+    kind: 'fuses',
+    exactly: { fuseKind: 'blade', fuseA },
+    least: {},
+  })
 }
 
 /** Hours it takes to lay the new runs and mount the new devices, by the shop's minutes for each. */

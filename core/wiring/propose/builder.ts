@@ -83,6 +83,18 @@ interface RunOf {
 /** Fields of a fitting that count as set by hand. */
 const setFields = ['family', 'ratedA', 'aicA', 'distanceMm', 'sheathed', 'standsOn', 'place', 'stud'] as const
 
+/** Area of a run and how it is known: as set by hand, else as found. The chassis has none. */
+function areaOf(
+  setMm2: number | null,
+  cable: Cable | null,
+  byChassis: boolean,
+): Pick<DraftRun, 'areaMm2' | 'areaKnown'> {
+  if (byChassis) return { areaMm2: null, areaKnown: 'found' }
+  if (setMm2 !== null) return { areaMm2: setMm2, areaKnown: 'set' }
+  const foundMm2 = cable && cable.$entered('areaMm2') !== null ? cable.areaMm2 : null
+  return { areaMm2: foundMm2, areaKnown: foundMm2 === null ? null : 'found' }
+}
+
 /** A post without a fitting. */
 const bare = (
   id: string,
@@ -151,55 +163,21 @@ export class Builder {
   }
 
   /** A post with a fuse, switch, relay, stop, shunt, bar or plug. */
-  fitting(
-    id: string,
-    kind: PostKind,
-    {
-      reason,
-      ratedA = null,
-      isRatingOpen = false,
-      family = null,
-      aicA = null,
-      mostMm2 = null,
-      isOfOneBattery = false,
-      ...post
-    }: FittingOf,
-  ): string {
+  fitting(id: string, kind: PostKind, at: FittingOf): string {
+    const { ratedA = null, family = null } = at
     const entered = this.entered(`fittings/${id}`)
     if (entered('absent') === 'yes') {
       this.posts.set(id, {
-        ...bare(id, 'joint', { ...post, name: `${post.name}, left out` }),
+        ...bare(id, 'joint', { ...at, name: `${at.name}, left out` }),
         intended: kind,
       })
       return id
     }
-    const ownFamily = entered<FuseFamily>('family') ?? family
-    const fitting: Fitting = {
-      number:
-        kind === 'fuse'
-          ? this.next('F')
-          : kind === 'plug'
-            ? this.next('P')
-            : kind === 'bar'
-              ? ''
-              : this.next('S'),
-      family: ownFamily,
-      ratedA: entered<number>('ratedA') ?? ratedA,
-      isRatingOpen: isRatingOpen && entered('ratedA') === null,
-      aicA:
-        entered<number>('aicA') ??
-        aicA ??
-        (ownFamily ? fuseInterruptA(ownFamily, highestChargeV(post)) : null),
-      mostMm2,
-      distanceMm: entered<number>('distanceMm'),
-      sheathed: entered<string>('sheathed') === 'yes',
-      isOfOneBattery,
-      reason,
-    }
+    const fitting = this.fittingOf(id, kind, at)
     const set = setFields.filter((field) => entered(field) !== null)
     // A fuse of another family or rating than was found is a new one.
     const isOther = (entered('family') ?? family) !== family || (entered('ratedA') ?? ratedA) !== ratedA
-    const proposed = bare(id, kind, post)
+    const proposed = bare(id, kind, at)
     this.posts.set(id, {
       ...proposed,
       state: proposed.state === 'found' && isOther ? 'new' : proposed.state,
@@ -209,6 +187,32 @@ export class Builder {
       set,
     })
     return id
+  }
+
+  /** What a fitting is: as set by hand, else as proposed. */
+  private fittingOf(id: string, kind: PostKind, at: FittingOf): Fitting {
+    const { ratedA = null, isRatingOpen = false, family = null, aicA = null, mostMm2 = null } = at
+    const entered = this.entered(`fittings/${id}`)
+    const ownFamily = entered<FuseFamily>('family') ?? family
+    const usualAicA = ownFamily ? fuseInterruptA(ownFamily, highestChargeV(at)) : null
+    return {
+      number: this.numberOf(kind),
+      family: ownFamily,
+      ratedA: entered<number>('ratedA') ?? ratedA,
+      isRatingOpen: isRatingOpen && entered('ratedA') === null,
+      aicA: entered<number>('aicA') ?? aicA ?? usualAicA,
+      mostMm2,
+      distanceMm: entered<number>('distanceMm'),
+      sheathed: entered<string>('sheathed') === 'yes',
+      isOfOneBattery: at.isOfOneBattery ?? false,
+      reason: at.reason,
+    }
+  }
+
+  /** The next number of a fitting; a bar has none. */
+  private numberOf(kind: PostKind): string {
+    if (kind === 'bar') return ''
+    return this.next(kind === 'fuse' ? 'F' : kind === 'plug' ? 'P' : 'S')
   }
 
   run(
@@ -236,36 +240,26 @@ export class Builder {
       { cable, share, usualM: usual },
       pair,
     )
-    const setArea = entered<number>('areaMm2')
     const measured = entered<number>('milliohm')
-    const foundArea = cable && cable.$entered('areaMm2') !== null ? cable.areaMm2 : null
     this.runs.set(id, {
       id,
       number: pair ? `${pair.number}−` : this.next('W'),
       role,
       from,
       to,
-      state: cable && setArea === null ? this.stateOf(`${cable.$path}/areaMm2`) : state,
+      state: cable && entered('areaMm2') === null ? this.stateOf(`${cable.$path}/areaMm2`) : state,
       of,
       returnOf,
       cable: cable?.$path ?? null,
       lengthM,
       lengthKnown,
       isStud: false,
-      areaMm2: byChassis ? null : (setArea ?? foundArea),
-      areaKnown: byChassis ? 'found' : setArea !== null ? 'set' : foundArea !== null ? 'found' : null,
+      ...areaOf(entered<number>('areaMm2'), cable, byChassis),
       count: entered<number>('count') ?? 1,
       shortestM: entered<number>('shortestM'),
       material: entered<'copper' | 'aluminium'>('material') ?? cable?.material ?? 'copper',
       insulationC: Number(entered<string>('insulationC') ?? cable?.insulationC ?? 90),
-      engineSpace:
-        (entered('engineSpace') ??
-          cable?.$entered('engineSpace') ??
-          (this.standsAtEngine(from) || this.standsAtEngine(to) ? 'yes' : 'no')) === 'yes',
-      airC:
-        entered<number>('airC') ??
-        (cable?.$entered('airC') as number | null | undefined) ??
-        this.airAlong({ role, of }),
+      ...this.heatAlong(id, { role, of, from, to, cable }),
       bundled: entered<number>('bundled') ?? cable?.bundled ?? 1,
       fittingOhm: 0,
       measuredOhm: measured === null ? null : measured / 1000,
@@ -273,6 +267,28 @@ export class Builder {
       like: like ?? returnOf,
       side,
     })
+  }
+
+  /** How hot it is along a run: as set by hand or surveyed, else by where it goes. */
+  private heatAlong(
+    id: string,
+    {
+      role,
+      of,
+      from,
+      to,
+      cable,
+    }: Pick<Run, 'role' | 'of' | 'from' | 'to'> & { readonly cable: Cable | null },
+  ): Pick<Run, 'engineSpace' | 'airC'> {
+    const entered = this.entered(`runs/${id}`)
+    const isAtEngine = this.standsAtEngine(from) || this.standsAtEngine(to)
+    const engineSpace =
+      entered('engineSpace') ?? cable?.$entered('engineSpace') ?? (isAtEngine ? 'yes' : 'no')
+    const surveyedC = cable?.$entered('airC') as number | null | undefined
+    return {
+      engineSpace: engineSpace === 'yes',
+      airC: entered<number>('airC') ?? surveyedC ?? this.airAlong({ role, of }),
+    }
   }
 
   private standsAtEngine(post: string): boolean {

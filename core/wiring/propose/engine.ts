@@ -53,37 +53,14 @@ function bondOf(build: Builder, house: Joint): void {
 }
 
 function engineOf(build: Builder, house: Joint, alternator: View<'alternators'>): void {
-  const { system } = build
-  const { many, rules } = system
+  const { many } = build.system
   const id = partId(alternator.$path)
   const nominalV = Number(alternator.nominalV)
   const starting = many.startingBatteries.find(({ $of }) => $of === alternator.$path)
   const link = many.links.find(({ $of }) => $of === alternator.$path)
   const battery = starting?.present === 'yes' ? startingBatteryOf(build, starting, nominalV) : null
   const opposite = battery?.minus ?? 'chassis'
-  build.post(`${id}-plus`, 'terminal', {
-    name: alternator.$name,
-    of: alternator.$path,
-    state: build.stateOf(alternator.$path),
-    place: 'engine',
-    opposite,
-    nominalV,
-  })
-  const drawA = alternator.vehicleDrawA
-  build.unit({
-    kind: 'alternator',
-    id,
-    name: alternator.$name,
-    of: alternator.$path,
-    plus: `${id}-plus`,
-    minus: 'chassis',
-    state: build.stateOf(alternator.$path),
-    setV: highestAlternatorV(alternator),
-    ratedA: alternator.ratedA,
-    idleA: availableA(alternator, 'idle', rules) + drawA,
-    cruiseA: availableA(alternator, 'cruise', rules) + drawA,
-    drawA,
-  })
+  machineOf(build, alternator, opposite)
   if (battery && link?.kind !== 'diode')
     build.run(`${id}-feed`, `${id}-plus`, battery.plus, {
       leastA: alternator.ratedA,
@@ -106,6 +83,35 @@ function engineOf(build: Builder, house: Joint, alternator: View<'alternators'>)
       ratedA: alternator.ratedA,
       machinePlus: `${id}-plus`,
     })
+}
+
+/** The alternator itself, between its terminal and the engine. */
+function machineOf(build: Builder, alternator: View<'alternators'>, opposite: string): void {
+  const { rules } = build.system
+  const id = partId(alternator.$path)
+  build.post(`${id}-plus`, 'terminal', {
+    name: alternator.$name,
+    of: alternator.$path,
+    state: build.stateOf(alternator.$path),
+    place: 'engine',
+    opposite,
+    nominalV: Number(alternator.nominalV),
+  })
+  const drawA = alternator.vehicleDrawA
+  build.unit({
+    kind: 'alternator',
+    id,
+    name: alternator.$name,
+    of: alternator.$path,
+    plus: `${id}-plus`,
+    minus: 'chassis',
+    state: build.stateOf(alternator.$path),
+    setV: highestAlternatorV(alternator),
+    ratedA: alternator.ratedA,
+    idleA: availableA(alternator, 'idle', rules) + drawA,
+    cruiseA: availableA(alternator, 'cruise', rules) + drawA,
+    drawA,
+  })
 }
 
 function startingBatteryOf(

@@ -46,12 +46,18 @@ const keeps = { setV: 14.1, fromV: 12.4 } as const
 
 /** A reserve battery kept full by a DC-DC from the bar: a fuse at each end, because there is a battery beyond both. */
 function leadBehindDcdc(build: Builder, house: Joint): void {
-  const { one, rules } = build.system
-  const id = 'lead-dcdc'
-  const unitName = 'DC-DC to the old battery'
-  const ratedA = one.use.betweenA
   const fitted = leadPosts(build)
-  const minus = `${id}-minus`
+  keeperPosts(build, house, fitted)
+  keeperRuns(build, house)
+  keeperUnit(build, house, fitted.nominalV)
+  leadUnit(build, 'reserve')
+}
+
+const id = 'lead-dcdc'
+const minus = `${id}-minus`
+const unitName = 'DC-DC to the old battery'
+
+function keeperPosts(build: Builder, house: Joint, fitted: ReturnType<typeof leadPosts>): void {
   const input = { of, nominalV: house.nominalV, opposite: house.minus } as const
   build.fitting(`${id}-in-fuse`, 'fuse', {
     ...input,
@@ -71,6 +77,10 @@ function leadBehindDcdc(build: Builder, house: Joint): void {
     name: `Fuse of ${nameInSentence(name)}`,
     reason: 'The old battery feeds a fault in this cable.',
   })
+}
+
+function keeperRuns(build: Builder, house: Joint): void {
+  const ratedA = build.system.one.use.betweenA
   const charge = { role: 'charge', of } as const
   build.run(`${id}-in-stub`, house.plus, `${id}-in-fuse`, {
     ...charge,
@@ -97,6 +107,10 @@ function leadBehindDcdc(build: Builder, house: Joint): void {
     like: `${id}-out-feed`,
   })
   build.run('lead-return', 'lead-minus', minus, { role: 'return', of, returnOf: `${id}-out-feed` })
+}
+
+function keeperUnit(build: Builder, house: Joint, leadV: number): void {
+  const { one, rules } = build.system
   build.unit({
     kind: 'dcdc',
     id,
@@ -107,13 +121,12 @@ function leadBehindDcdc(build: Builder, house: Joint): void {
     inPlus: `${id}-in-plus`,
     inMinus: minus,
     state: 'new',
-    setV: (keeps.setV * fitted.nominalV) / 12,
-    mostA: ratedA,
+    setV: (keeps.setV * leadV) / 12,
+    mostA: one.use.betweenA,
     efficiency: rules.dcdcEfficiency / 100,
     lowestInputV: (keeps.fromV * house.nominalV) / 12,
     alternator: null,
   })
-  leadUnit(build, 'reserve')
 }
 
 /** The posts of the old battery. @returns the common properties of a fitting next to it */

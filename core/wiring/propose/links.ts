@@ -40,35 +40,8 @@ function straightOf(build: Builder, house: Joint, at: LinkAt, cable: Cable | nul
   const stub = { role: 'charge', of: link.$path, usualM: usualM.stub } as const
   let from = at.head
   if (link.kind === 'diode') from = diodeOf(build, at, state)
-  else if (at.battery) {
-    build.fitting(`${id}-far-fuse`, 'fuse', {
-      ...own,
-      ...farFuse(build, cable),
-      name: `Fuse of ${nameInSentence(link.$name)} at the starting battery`,
-      reason: 'The starting battery feeds a fault from this end.',
-    })
-    build.run(`${id}-far-stub`, from, `${id}-far-fuse`, { ...stub, like: `${id}-feed` })
-    from = `${id}-far-fuse`
-  }
-  if (link.kind !== 'diode' && link.kind !== 'direct') {
-    const kind = link.kind === 'switch' ? 'switch' : 'relay'
-    build.fitting(`${id}-relay`, kind, {
-      ...own,
-      state,
-      name: link.$name,
-      ratedA: link.relayA,
-      reason: 'It joins the starting battery and the house while the engine runs, and parts them after.',
-    })
-    build.run(`${id}-in`, from, `${id}-relay`, {
-      role: 'charge',
-      state: 'found',
-      of: link.$path,
-      usualM: usualM.main,
-      like: `${id}-feed`,
-    })
-    if (link.kind !== 'switch') build.relays.push({ post: `${id}-relay`, alternator: at.alternator })
-    from = `${id}-relay`
-  }
+  else if (at.battery) from = fusedAtHead(build, at, cable)
+  if (link.kind !== 'diode' && link.kind !== 'direct') from = parted(build, at, from)
   build.fitting(`${id}-fuse`, 'fuse', {
     ...own,
     ...nearFuse(build, cable),
@@ -87,6 +60,53 @@ function straightOf(build: Builder, house: Joint, at: LinkAt, cable: Cable | nul
       cable,
     })
   build.run(`${id}-stub`, `${id}-fuse`, house.plus, { ...stub, like: `${id}-feed` })
+}
+
+/** A fuse at the starting battery. @returns where the link goes on */
+function fusedAtHead(
+  build: Builder,
+  { link, head, nominalV, opposite }: LinkAt,
+  cable: Cable | null,
+): string {
+  const id = partId(link.$path)
+  const own = { of: link.$path, nominalV, opposite } as const
+  build.fitting(`${id}-far-fuse`, 'fuse', {
+    ...own,
+    ...farFuse(build, cable),
+    name: `Fuse of ${nameInSentence(link.$name)} at the starting battery`,
+    reason: 'The starting battery feeds a fault from this end.',
+  })
+  build.run(`${id}-far-stub`, head, `${id}-far-fuse`, {
+    role: 'charge',
+    of: link.$path,
+    usualM: usualM.stub,
+    like: `${id}-feed`,
+  })
+  return `${id}-far-fuse`
+}
+
+/** A relay or a switch, which parts both sides. @returns where the link goes on */
+function parted(build: Builder, { link, alternator, nominalV, opposite }: LinkAt, from: string): string {
+  const id = partId(link.$path)
+  const state = build.stateOf(link.$path)
+  const own = { of: link.$path, nominalV, opposite } as const
+  const kind = link.kind === 'switch' ? 'switch' : 'relay'
+  build.fitting(`${id}-relay`, kind, {
+    ...own,
+    state,
+    name: link.$name,
+    ratedA: link.relayA,
+    reason: 'It joins the starting battery and the house while the engine runs, and parts them after.',
+  })
+  build.run(`${id}-in`, from, `${id}-relay`, {
+    role: 'charge',
+    state: 'found',
+    of: link.$path,
+    usualM: usualM.main,
+    like: `${id}-feed`,
+  })
+  if (link.kind !== 'switch') build.relays.push({ post: `${id}-relay`, alternator: alternator })
+  return `${id}-relay`
 }
 
 function diodeOf(build: Builder, at: LinkAt, state: 'new' | 'found' | 'goes'): string {
