@@ -152,12 +152,37 @@ function inRows(
 export async function layoutOf(drawing: Drawing, elk: Pick<ELK, 'layout'>): Promise<Layout> {
   const sizes = new Map(drawing.nodes.map((node) => [node.id, sizeOf(node, drawing.edges)]))
   const byId = new Map(drawing.nodes.map((node) => [node.id, node]))
+  const placed = await elk.layout(graphOf(drawing, sizes, byId))
+  const { width, height } = boxOf(placed)
+  const nodes = (placed.children ?? []).map((child): PlacedNode => ({
+    ...entryOf(byId, child.id),
+    ...boxOf(child),
+  }))
+  const going = drawing.nodes.filter(({ state }) => state === 'goes')
+  const below = inRows(
+    going.map((node) => ({ ...node, ...entryOf(sizes, node.id) })),
+    { width, from: height + (going.length > 0 ? rowGap : 0) },
+  )
+  return {
+    width,
+    height: Math.max(height, ...below.map(({ y, height }) => y + height)),
+    nodes: [...nodes, ...below],
+    edges: (placed.edges as ElkExtendedEdge[]).map((edge) => placedEdge(edge, drawing)),
+  }
+}
+
+/** What the layout engine is given: boxes with their sizes, and lines with their labels. */
+function graphOf(
+  drawing: Drawing,
+  sizes: ReadonlyMap<string, ReturnType<typeof sizeOf>>,
+  byId: ReadonlyMap<string, Drawing['nodes'][number]>,
+): ElkNode {
   const hasPorts = (id: string): boolean => {
     const node = entryOf(byId, id)
     return !isBox(node) && node.symbol !== 'bar'
   }
   const standing = drawing.nodes.filter(({ state }) => state !== 'goes')
-  const graph: ElkNode = {
+  return {
     id: 'drawing',
     layoutOptions: options,
     children: standing.map((node): ElkNode => {
@@ -184,29 +209,14 @@ export async function layoutOf(drawing: Drawing, elk: Pick<ELK, 'layout'>): Prom
       ],
     })),
   }
-  const placed = await elk.layout(graph)
-  const { width, height } = boxOf(placed)
-  const nodes = (placed.children ?? []).map((child): PlacedNode => ({
-    ...entryOf(byId, child.id),
-    ...boxOf(child),
-  }))
-  const going = drawing.nodes.filter(({ state }) => state === 'goes')
-  const below = inRows(
-    going.map((node) => ({ ...node, ...entryOf(sizes, node.id) })),
-    { width, from: height + (going.length > 0 ? rowGap : 0) },
-  )
+}
+
+function placedEdge(edge: ElkExtendedEdge, drawing: Drawing): PlacedEdge {
+  const { startPoint, bendPoints = [], endPoint } = firstOf(edge.sections ?? [])
   return {
-    width,
-    height: Math.max(height, ...below.map(({ y, height }) => y + height)),
-    nodes: [...nodes, ...below],
-    edges: (placed.edges as ElkExtendedEdge[]).map((edge): PlacedEdge => {
-      const { startPoint, bendPoints = [], endPoint } = firstOf(edge.sections ?? [])
-      return {
-        ...withId(drawing.edges, edge.id),
-        points: [startPoint, ...bendPoints, endPoint].map(({ x, y }) => [x, y] as const),
-        label: boxOf(firstOf(edge.labels ?? [])),
-      }
-    }),
+    ...withId(drawing.edges, edge.id),
+    points: [startPoint, ...bendPoints, endPoint].map(({ x, y }) => [x, y] as const),
+    label: boxOf(firstOf(edge.labels ?? [])),
   }
 }
 

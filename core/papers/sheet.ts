@@ -18,7 +18,8 @@ import type { PaperPhoto } from './blocks'
 import type { Letterhead } from '#core/quotation/terms'
 import { settingsCards } from '#core/solve/settings'
 import type { DisplayUnits } from '#core/units/display'
-import { factsOf, usualSystem } from '#core/system/system'
+import type { CheckResult } from '#core/assessment/result'
+import { factsOf, usualSystem, type System } from '#core/system/system'
 import { inSentence } from '#core/units/format'
 import { judgeJob } from '#core/verdict/job'
 
@@ -115,6 +116,37 @@ const protectionChecks: ReadonlySet<string> = new Set<CheckId>([
   'battery.warning',
 ])
 
+/** The limits of the battery, and what is said of the protections. */
+const protectionsOf = ({ bank, q }: System, checks: readonly CheckResult[]): SheetResult['protections'] => [
+  {
+    label: 'Charge voltage',
+    value: `${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}, never above ${q(bank.absoluteV, 'V')}`,
+  },
+  { label: 'BMS cuts charging at', value: q(bank.bmsOverV, 'V') },
+  { label: 'BMS cuts discharge at', value: q(bank.bmsUnderV, 'V') },
+  { label: 'No charging below', value: q(bank.coldLimitC, '°C') },
+  { label: 'Largest charge current', value: q(bank.largestA, 'A') },
+  { label: 'Largest continuous discharge', value: q(bank.continuousA, 'A') },
+  ...checks
+    .filter(({ id }) => protectionChecks.has(id))
+    .map((check) => ({ label: check.title, value: check.summary })),
+]
+
+/** The schools that the job was judged by. */
+const schoolsOf = (rules: ShopRules, job: JobDocument): SheetResult['schools'] =>
+  (Object.keys(ruleCatalogue) as RuleId[]).flatMap((rule) => {
+    const catalogued = ruleCatalogue[rule]
+    return catalogued.kind === 'school'
+      ? [
+          {
+            question: catalogued.label,
+            chosen: fieldOf(catalogued.options as Readonly<Record<string, string>>, rules[rule] as string),
+            own: Object.hasOwn(job.rules, rule),
+          },
+        ]
+      : []
+  })
+
 /**
  * Works a sheet out from its inputs alone: the same inputs give the same sheet.
  * @throws when the job has nothing specified
@@ -132,7 +164,6 @@ export function sheetOf(inputs: SheetInputs): Sheet {
   const [before, after] = [whole.found, whole.specified!]
   const checks = [...whole.specifiedAssessment!.checks, ...(whole.wiring?.checks ?? [])]
   const system = usualSystem(factsOf(done, settings))
-  const { bank, q } = system
   const lines = pricedLines([...specified.battery, ...specified.steps.flatMap((step) => step.parts)])
   const hours = specified.steps.reduce((sum, step) => sum + step.hours, 0)
   const partsTotal = lines.reduce((sum, line) => sum + (line.total ?? 0), 0)
@@ -148,20 +179,7 @@ export function sheetOf(inputs: SheetInputs): Sheet {
     unpriced: lines.filter((line) => line.price === null).length,
     work: specified.steps.map(({ label, on, settles }) => ({ label, on, settles: settles.map(checkTopic) })),
     cards: settingsCards(system),
-    protections: [
-      {
-        label: 'Charge voltage',
-        value: `${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}, never above ${q(bank.absoluteV, 'V')}`,
-      },
-      { label: 'BMS cuts charging at', value: q(bank.bmsOverV, 'V') },
-      { label: 'BMS cuts discharge at', value: q(bank.bmsUnderV, 'V') },
-      { label: 'No charging below', value: q(bank.coldLimitC, '°C') },
-      { label: 'Largest charge current', value: q(bank.largestA, 'A') },
-      { label: 'Largest continuous discharge', value: q(bank.continuousA, 'A') },
-      ...checks
-        .filter(({ id }) => protectionChecks.has(id))
-        .map((check) => ({ label: check.title, value: check.summary })),
-    ],
+    protections: protectionsOf(system, checks),
     accepted: specified.accepted,
     cautions: [...new Set(checks.flatMap((check) => check.cautions))],
     open: after.measureNext.map((m) => `${m.part}: ${inSentence(m.label)}. ${m.how}`),
@@ -170,19 +188,8 @@ export function sheetOf(inputs: SheetInputs): Sheet {
       summary: check.summary,
       verdict: check.verdict,
     })),
-    differs: changedFields(found, done, specified.changes, q),
-    schools: (Object.keys(ruleCatalogue) as RuleId[]).flatMap((rule) => {
-      const catalogued = ruleCatalogue[rule]
-      return catalogued.kind === 'school'
-        ? [
-            {
-              question: catalogued.label,
-              chosen: fieldOf(catalogued.options as Readonly<Record<string, string>>, rules[rule] as string),
-              own: Object.hasOwn(job.rules, rule),
-            },
-          ]
-        : []
-    }),
+    differs: changedFields(found, done, specified.changes, system.q),
+    schools: schoolsOf(rules, job),
   }
   return { format: 'jovial-anchor/specification', version: 1, inputs, result }
 }

@@ -78,38 +78,14 @@ function partsOfPlant(system: System, fitted: Fitted): Omit<Plant, 'assumed'> {
     lfp: fitted === 'new' ? lfpOf(system) : null,
     houseLead: fitted === 'old' || hybrid ? lead : null,
     sides: alternatorLanes(system).map((lane) => sideOf(lane, system)),
-    chargers: lanes.flatMap((lane) =>
-      lane.kind !== 'charger'
-        ? []
-        : [
-            {
-              name: lane.name,
-              stages: stagesOf(lane.charger, system),
-              ohm: cableOhm(lane, rules),
-              efficiency: lane.charger.efficiency / 100,
-              powerFactor: lane.charger.powerFactor,
-              supplyV: lane.charger.supplyV,
-            },
-          ],
-    ),
+    chargers: chargersOf(system),
     generatorShare: generatorShare(system),
     solar: lanes.flatMap((lane) =>
       lane.kind === 'solar'
         ? [{ name: lane.name, ...solarOf(lane.solar, system), ohm: cableOhm(lane, rules) }]
         : [],
     ),
-    sources: lanes.flatMap((lane) =>
-      lane.kind === 'source'
-        ? [
-            {
-              name: lane.name,
-              amps: lane.source.largestA * (lane.source.averageShare / 100),
-              volts: lane.source.regulatorV,
-              hours: lane.source.hours,
-            },
-          ]
-        : [],
-    ),
+    sources: sourcesOf(system),
     dcA: hours.map((h) => (listed ? elementAt(loads.dcA, h) * scaleUp : dailyAh / 24)),
     acW: hours.map((h) => elementAt(loads.acW, h) * scaleUp),
     idleW: hours.map((h) => elementAt(loads.idleW, h)),
@@ -123,6 +99,28 @@ function partsOfPlant(system: System, fitted: Fitted): Omit<Plant, 'assumed'> {
     },
   }
 }
+
+const chargersOf = (system: System): Plant['chargers'] =>
+  system.lanes
+    .filter((lane) => lane.kind === 'charger')
+    .map((lane) => ({
+      name: lane.name,
+      stages: stagesOf(lane.charger, system),
+      ohm: cableOhm(lane, system.rules),
+      efficiency: lane.charger.efficiency / 100,
+      powerFactor: lane.charger.powerFactor,
+      supplyV: lane.charger.supplyV,
+    }))
+
+const sourcesOf = ({ lanes }: System): Plant['sources'] =>
+  lanes
+    .filter((lane) => lane.kind === 'source')
+    .map(({ name, source }) => ({
+      name,
+      amps: source.largestA * (source.averageShare / 100),
+      volts: source.regulatorV,
+      hours: source.hours,
+    }))
 
 /** An alternator with its starting battery and its link. */
 function sideOf(lane: AlternatorLane, system: System): SidePlant {

@@ -146,55 +146,37 @@ export function whereKnown<T>(facts: Facts, work: (system: System) => T): T | nu
   return scene.missing.length === 0 ? value : null
 }
 
-function lanesOf(many: Collections): Lane[] {
+function lanesOf({
+  chargers,
+  alternators,
+  startingBatteries,
+  links,
+  solar,
+  sources,
+  conductors,
+}: Collections): Lane[] {
+  const own = ({ $path, $name }: View<'chargers' | 'solar' | 'sources'>) => ({
+    id: $path,
+    name: $name,
+    cables: cablesOf($path),
+  })
   const cablesOf = (path: PartPath): readonly View<'conductors'>[] =>
-    many.conductors.filter((cable) => cable.$of === path)
-  const lanes: Lane[] = many.chargers
-    .filter((charger) => charger.$entered('feeds') !== 'starting')
-    .map((charger) => ({
-      kind: 'charger',
-      id: charger.$path,
-      name: charger.$name,
-      charger,
-      cables: cablesOf(charger.$path),
-    }))
-  for (const link of many.links) {
-    const alternator = many.alternators.find((view) => view.$path === link.$of)
-    const starting = many.startingBatteries.find((view) => view.$of === link.$of)
-    if (!alternator || !starting || link.$entered('kind') === 'none') continue
-    lanes.push({
-      kind: 'alternator',
-      id: link.$path,
-      name: alternator.$name,
-      alternator,
-      starting,
-      link,
-      cables: cablesOf(link.$path),
-    })
-  }
-  lanes.push(
-    ...many.solar.map(
-      (solar) =>
-        ({
-          kind: 'solar',
-          id: solar.$path,
-          name: solar.$name,
-          solar,
-          cables: cablesOf(solar.$path),
-        }) as const,
-    ),
-  )
-  lanes.push(
-    ...many.sources.map(
-      (source) =>
-        ({
-          kind: 'source',
-          id: source.$path,
-          name: source.$name,
-          source,
-          cables: cablesOf(source.$path),
-        }) as const,
-    ),
-  )
-  return lanes
+    conductors.filter((cable) => cable.$of === path)
+  const linked = links.flatMap((link): Lane[] => {
+    const alternator = alternators.find((view) => view.$path === link.$of)
+    const starting = startingBatteries.find((view) => view.$of === link.$of)
+    if (!alternator || !starting || link.$entered('kind') === 'none') return []
+    const cables = cablesOf(link.$path)
+    return [
+      { kind: 'alternator', id: link.$path, name: alternator.$name, alternator, starting, link, cables },
+    ]
+  })
+  return [
+    ...chargers
+      .filter((charger) => charger.$entered('feeds') !== 'starting')
+      .map((charger) => ({ kind: 'charger', charger, ...own(charger) }) as const),
+    ...linked,
+    ...solar.map((controller) => ({ kind: 'solar', solar: controller, ...own(controller) }) as const),
+    ...sources.map((source) => ({ kind: 'source', source, ...own(source) }) as const),
+  ]
 }

@@ -44,25 +44,8 @@ export function parseQuantity(text: string, unit: Unit, units: DisplayUnits = me
   if (t === '') return refuse('Nothing was entered')
   if (t.length > 40) return refuse('Too long for one value')
 
-  if (unit === 'mm²') {
-    const awg =
-      /^(?:awg\s*)?(\d\/0|0{1,4}|\d{1,2})\s*(?:awg|ga)\s*$/i.exec(t) ??
-      /^awg\s*(\d\/0|0{1,4}|\d{1,2})$/i.exec(t) ??
-      /^(\d\/0)$/.exec(t)
-    if (awg) {
-      const area = areaByAwg[elementAt(awg, 1)]
-      return area === undefined
-        ? refuse(`${awg[1]} AWG is not in the table of conductors`)
-        : { ok: true, value: area }
-    }
-    if (units.system === 'imperial' && Object.hasOwn(areaByAwg, t))
-      return { ok: true, value: fieldOf(areaByAwg, t) }
-    const sideBySide = /^(\d{1,2})\s*[x×*]\s*(.+)$/i.exec(t)
-    if (sideBySide) {
-      const one = parseQuantity(elementAt(sideBySide, 2), unit, units)
-      return one.ok ? { ok: true, value: one.value * Number(sideBySide[1]) } : one
-    }
-  }
+  const wire = unit === 'mm²' ? parseWire(t, units) : null
+  if (wire) return wire
 
   const range = /^([\d.,]+)\s*(?:-|to|\.\.)\s*([\d.,]+)\s*[^\d]*$/i.exec(t)
   if (range) return refuse(`${range[1]} to ${range[2]} is a range. Enter one value, or leave it unknown`)
@@ -81,15 +64,39 @@ export function parseQuantity(text: string, unit: Unit, units: DisplayUnits = me
   if (written === '')
     return { ok: true, value: plainUnit ? tidy(number * plainUnit.factor + plainUnit.offset) : number }
   if (unit === 'money' && written === units.currency.toLowerCase()) return { ok: true, value: number }
+  return inUnit(number, written, elementAt(parts, 2).trim(), unit)
+}
+
+/** A wire by its trade size, or several side by side; null for anything else. */
+function parseWire(t: string, units: DisplayUnits): Parsed | null {
+  const awg =
+    /^(?:awg\s*)?(\d\/0|0{1,4}|\d{1,2})\s*(?:awg|ga)\s*$/i.exec(t) ??
+    /^awg\s*(\d\/0|0{1,4}|\d{1,2})$/i.exec(t) ??
+    /^(\d\/0)$/.exec(t)
+  if (awg) {
+    const area = areaByAwg[elementAt(awg, 1)]
+    return area === undefined
+      ? refuse(`${awg[1]} AWG is not in the table of conductors`)
+      : { ok: true, value: area }
+  }
+  if (units.system === 'imperial' && Object.hasOwn(areaByAwg, t))
+    return { ok: true, value: fieldOf(areaByAwg, t) }
+  const sideBySide = /^(\d{1,2})\s*[x×*]\s*(.+)$/i.exec(t)
+  if (sideBySide) {
+    const one = parseQuantity(elementAt(sideBySide, 2), 'mm²', units)
+    return one.ok ? { ok: true, value: one.value * Number(sideBySide[1]) } : one
+  }
+  return null
+}
+
+/** A number in a unit of the same family. @param as the unit as it was typed */
+function inUnit(number: number, written: string, as: string, unit: Unit): Parsed {
   const family: Readonly<Record<string, { readonly factor: number; readonly offset?: number }>> =
     spellings[unit]
   const spelling = Object.hasOwn(family, written) ? family[written] : undefined
   if (!spelling && unit === 'Ah' && /^k?wh$/.test(written))
     return refuse(energyWords(number * (written === 'kwh' ? 1000 : 1)))
-  if (!spelling)
-    return refuse(
-      unit ? `“${elementAt(parts, 2).trim()}” is not a unit for ${unit}` : 'A plain number is wanted here',
-    )
+  if (!spelling) return refuse(unit ? `“${as}” is not a unit for ${unit}` : 'A plain number is wanted here')
   return { ok: true, value: tidy(number * spelling.factor + (spelling.offset ?? 0)) }
 }
 

@@ -33,73 +33,107 @@ const column = { month: 1, day: 2, hour: 3, airC: 6, global: 13, beam: 14, diffu
 const missing = { airC: 99.9, sun: 9999 } as const
 const leastHours = 24
 
+/** What keeps a file from being read, by its line. */
+class Unreadable extends Error {
+  constructor(
+    readonly line: number,
+    words: string,
+  ) {
+    super(words)
+  }
+}
+
 /**
  * Reads an hourly EPW weather file (the open EnergyPlus format): eight header lines, then one line an hour.
  * Missing values (99.9 °C, 9999 Wh/m²) take the hour before; a 29 February and either line end are read. What
  * cannot be read is named by its line, and nothing is taken.
  */
 export function readEpw(text: string): ReadEpw {
-  const bad = (line: number, error: string): ReadEpw => ({ ok: false, line, error })
+  try {
+    const lines = linesOf(text)
+    const head = headOf(firstOf(lines))
+    checkCount(lines.length)
+    const hours: EpwHour[] = []
+    let filled = 0
+    for (let i = headerLines; i < lines.length; i++) {
+      const read = hourOf(elementAt(lines, i), i + 1, hours.at(-1))
+      hours.push(read.hour)
+      filled += read.filled
+    }
+    const notes = filled > 0 ? [`${filled} missing values took the hour before.`] : []
+    return { ok: true, file: { ...head, hours, notes } }
+  } catch (cause) {
+    if (cause instanceof Unreadable) return { ok: false, line: cause.line, error: cause.message }
+    throw cause
+  }
+}
+
+function linesOf(text: string): string[] {
   if (text.length > largestLength)
-    return bad(1, 'The file is larger than 6 MB. A year of hourly data needs less than 2 MB')
+    throw new Unreadable(1, 'The file is larger than 6 MB. A year of hourly data needs less than 2 MB')
   const lines = text.replace(/^\uFEFF/, '').split(/\r\n|\n|\r/)
   while (lines.at(-1)?.trim() === '') lines.pop()
-  if (lines.length === 0) return bad(1, 'The file is empty')
-  const head = firstOf(lines)
-    .split(',')
-    .map((cell) => cell.trim())
+  if (lines.length === 0) throw new Unreadable(1, 'The file is empty')
+  return lines
+}
+
+/** Place, latitude, longitude and time zone of the first line. */
+function headOf(line: string): Pick<EpwFile, 'place' | 'latitude' | 'longitude' | 'zone'> {
+  const head = line.split(',').map((cell) => cell.trim())
   if (head[0]?.toUpperCase() !== 'LOCATION')
-    return bad(1, 'This is not an EPW file: its first line does not begin with LOCATION')
+    throw new Unreadable(1, 'This is not an EPW file: its first line does not begin with LOCATION')
   const [latitude, longitude, zone] = [Number(head[6]), Number(head[7]), Number(head[8])]
   if (!(Math.abs(latitude) <= 90) || !(Math.abs(longitude) <= 180) || !(Math.abs(zone) <= 14))
-    return bad(1, 'Latitude, longitude or time zone cannot be read')
-  if (lines.length < headerLines + leastHours)
-    return bad(
-      lines.length,
-      `There are ${Math.max(0, lines.length - headerLines)} hours; at least one day is needed`,
-    )
-  if (lines.length - headerLines > 8784)
-    return bad(headerLines + 8785, 'There are more hours than in a year. Only hourly files can be read')
-  const hours: EpwHour[] = []
-  let filled = 0
-  for (let i = headerLines; i < lines.length; i++) {
-    const cells = elementAt(lines, i).split(',')
-    if (cells.length < 16) return bad(i + 1, `has ${cells.length} values; an hour has 35`)
-    const number = (at: number): number => (elementAt(cells, at).trim() === '' ? NaN : Number(cells[at]))
-    const [month, day, hour] = [number(column.month), number(column.day), number(column.hour)]
-    if (
-      !(month >= 1 && month <= 12 && day >= 1 && day <= 31 && hour >= 0 && hour <= 24) ||
-      !Number.isInteger(month) ||
-      !Number.isInteger(day)
-    )
-      return bad(i + 1, 'has no month, day and hour that can be')
-    const before = hours.at(-1)
-    const value = (
-      at: number,
-      isMissing: (v: number) => boolean,
-      least: number,
-      most: number,
-      fallback: number,
-    ): number => {
-      const v = number(at)
-      if (!Number.isFinite(v) || isMissing(v)) {
-        filled++
-        return fallback
-      }
-      return Math.min(most, Math.max(least, v))
-    }
-    hours.push({
-      month,
-      day,
-      hour: Math.max(0, Math.ceil(hour) - 1),
-      airC: value(column.airC, (v) => v >= missing.airC || v < -80, -80, 70, before?.airC ?? 10),
-      beamWm2: value(column.beam, (v) => v >= missing.sun || v < 0, 0, 1400, before?.beamWm2 ?? 0),
-      diffuseWm2: value(column.diffuse, (v) => v >= missing.sun || v < 0, 0, 1000, before?.diffuseWm2 ?? 0),
-    })
-  }
-  const notes = filled > 0 ? [`${filled} missing values took the hour before.`] : []
-  return { ok: true, file: { place: head[1] ?? '', latitude, longitude, zone, hours, notes } }
+    throw new Unreadable(1, 'Latitude, longitude or time zone cannot be read')
+  return { place: head[1] ?? '', latitude, longitude, zone }
 }
+
+function checkCount(lines: number): void {
+  const hours = lines - headerLines
+  if (hours < leastHours)
+    throw new Unreadable(lines, `There are ${Math.max(0, hours)} hours; at least one day is needed`)
+  if (hours > 8784)
+    throw new Unreadable(
+      headerLines + 8785,
+      'There are more hours than in a year. Only hourly files can be read',
+    )
+}
+
+/** The least and the most that a column may hold, and what stands for a value that is missing. */
+const limits = {
+  airC: { least: -80, most: 70, missingFrom: missing.airC },
+  beam: { least: 0, most: 1400, missingFrom: missing.sun },
+  diffuse: { least: 0, most: 1000, missingFrom: missing.sun },
+} as const
+
+/** An hour, and how many of its values were missing. @param before the hour before, which fills them */
+function hourOf(
+  text: string,
+  line: number,
+  before: EpwHour | undefined,
+): { readonly hour: EpwHour; readonly filled: number } {
+  const cells = text.split(',')
+  if (cells.length < 16) throw new Unreadable(line, `has ${cells.length} values; an hour has 35`)
+  const number = (at: number): number => (elementAt(cells, at).trim() === '' ? NaN : Number(cells[at]))
+  const [month, day, hour] = [number(column.month), number(column.day), number(column.hour)]
+  if (!isDay(month, day) || !(hour >= 0 && hour <= 24))
+    throw new Unreadable(line, 'has no month, day and hour that can be')
+  let filled = 0
+  const value = (of: 'airC' | 'beam' | 'diffuse', fallback: number): number => {
+    const { least, most, missingFrom } = limits[of]
+    const read = number(column[of])
+    if (Number.isFinite(read) && read < missingFrom && read >= least) return Math.min(most, read)
+    filled++
+    return fallback
+  }
+  const airC = value('airC', before?.airC ?? 10)
+  const beamWm2 = value('beam', before?.beamWm2 ?? 0)
+  const diffuseWm2 = value('diffuse', before?.diffuseWm2 ?? 0)
+  return { hour: { month, day, hour: Math.max(0, Math.ceil(hour) - 1), airC, beamWm2, diffuseWm2 }, filled }
+}
+
+const isDay = (month: number, day: number): boolean =>
+  Number.isInteger(month) && Number.isInteger(day) && month >= 1 && month <= 12 && day >= 1 && day <= 31
 
 /**
  * The weather of a file on a tilted panel. Years in such files are put together; they are counted as one of

@@ -81,25 +81,40 @@ function boxOf(post: Post, x: number, y: number, q: Write): Shape[] {
 /** Boxes in a row of the drawing. */
 const mostInRow = 4
 
+interface Place {
+  readonly x: number
+  readonly y: number
+}
+
+/** From one box to the next, in its row or down to the row below. */
+const lineBetween = (a: Place, b: Place): Shape => {
+  const middle = a.x + box.width / 2
+  const bottom = a.y + box.height
+  return a.y === b.y
+    ? path(`M${a.x + box.width} ${a.y + box.height / 2}H${b.x}`, ink, 2.5)
+    : path(`M${middle} ${bottom}V${bottom + gap / 2}H${b.x + box.width / 2}V${b.y}`, ink, 2.5)
+}
+
+/** A fuse at the bar with what it protects. */
+function branchOf(post: ReturnType<typeof mainPath>['branches'][number], { x, y }: Place, q: Write): Shape[] {
+  const words = [post.name, whereOf(post)].filter(Boolean).join(' · ')
+  return [
+    path(`M${x} ${y}H${x + 22}`, ink, 1.5),
+    text(x + 28, y + 5, `${post.fitting.number}  ${ratingWords(post.fitting, q)}`, ink, true),
+    text(x + 120, y + 5, cut(words, branchLetters), soft),
+  ]
+}
+
 /** Battery, main fuse, switch and bar as boxes, and under them the fuses at the bar: only the positive side. */
 export function placesDrawing(wired: WiredJob, q: Write): Shape {
   const { main, branches } = mainPath(wired)
   const rows = Math.ceil(main.length / mostInRow)
-  const place = (i: number) => ({
+  const place = (i: number): Place => ({
     x: margin + (i % mostInRow) * (box.width + gap),
     y: margin + Math.floor(i / mostInRow) * (box.height + gap),
   })
   const width = mostInRow * (box.width + gap) - gap + 2 * margin
-  const lines = main.slice(1).map((_, i) => {
-    const [a, b] = [place(i), place(i + 1)]
-    return a.y === b.y
-      ? path(`M${a.x + box.width} ${a.y + box.height / 2}H${b.x}`, ink, 2.5)
-      : path(
-          `M${a.x + box.width / 2} ${a.y + box.height}V${a.y + box.height + gap / 2}H${b.x + box.width / 2}V${b.y}`,
-          ink,
-          2.5,
-        )
-  })
+  const lines = main.slice(1).map((_, i) => lineBetween(place(i), place(i + 1)))
   const trunkX = margin + 20
   const below = margin + rows * (box.height + gap)
   const last = place(main.length - 1)
@@ -113,15 +128,7 @@ export function placesDrawing(wired: WiredJob, q: Write): Shape {
             1.5,
           ),
         ]
-  const twigs = branches.flatMap((post, i) => {
-    const y = below + i * rowHeight + 14
-    const words = [post.name, whereOf(post)].filter(Boolean).join(' · ')
-    return [
-      path(`M${trunkX} ${y}H${trunkX + 22}`, ink, 1.5),
-      text(trunkX + 28, y + 5, `${post.fitting.number}  ${ratingWords(post.fitting, q)}`, ink, true),
-      text(trunkX + 120, y + 5, cut(words, branchLetters), soft),
-    ]
-  })
+  const twigs = branches.flatMap((post, i) => branchOf(post, { x: trunkX, y: below + i * rowHeight + 14 }, q))
   const height = below + branches.length * rowHeight + margin
   return shape(
     'svg',
