@@ -117,7 +117,7 @@ export function rigOf(job: JobDocument, shop: ShopSettings = {}): Rig {
 }
 
 function rigIn(system: System, network: Network): Rig {
-  const { bank, one, rules } = system
+  const { bank, rules } = system
   return {
     network: atProving(network, bank.ocv(provedSoc)),
     addedOhm: {},
@@ -142,14 +142,7 @@ function rigIn(system: System, network: Network): Rig {
       ? { sign: 1, ratio: 1, zeroA: 0, capacityAh: bank.ah }
       : null,
     heat: heatIn(system),
-    panels: Object.fromEntries(
-      system.many.solar
-        .filter(({ through }) => through === 'own')
-        .map(({ $path, openCircuitV, series, parallel, stringFuses }) => [
-          partId($path),
-          { openV: openCircuitV * series, strings: parallel, fused: stringFuses === 'yes', dark: 0 },
-        ]),
-    ),
+    panels: panelsIn(system),
     charging: chargingIn(system),
     tailA: tailsIn(network),
     printedMm2: {},
@@ -157,16 +150,28 @@ function rigIn(system: System, network: Network): Rig {
     signalWires: system.many.links
       .filter(({ kind, signal }) => kind === 'dcdc' && signal === 'wire')
       .map(({ $path }) => partId($path)),
-    protections: [
-      'discharge-stop',
-      ...(one.candidate.coldCut === 'yes' ? ['cold-gate'] : []),
-      ...(one.candidate.warning === 'none' && one.use.warns !== 'yes' ? [] : ['warning']),
-      'reset',
-    ],
+    protections: protectionsIn(system),
     nominalV: bank.nominalV,
     enough: { hidden: rules.hiddenLeft / 100, dangerous: rules.dangerousLeft / 100 },
   }
 }
+
+const panelsIn = ({ many }: System): Rig['panels'] =>
+  Object.fromEntries(
+    many.solar
+      .filter(({ through }) => through === 'own')
+      .map(({ $path, openCircuitV, series, parallel, stringFuses }) => [
+        partId($path),
+        { openV: openCircuitV * series, strings: parallel, fused: stringFuses === 'yes', dark: 0 },
+      ]),
+  )
+
+const protectionsIn = ({ one }: System): Rig['protections'] => [
+  'discharge-stop',
+  ...(one.candidate.coldCut === 'yes' ? (['cold-gate'] as const) : []),
+  ...(one.candidate.warning === 'none' && one.use.warns !== 'yes' ? [] : (['warning'] as const)),
+  'reset',
+]
 
 /** The same wiring with every battery at its charge on the day, in every case. */
 function atProving(network: Network, lithiumV: number): Network {

@@ -1,10 +1,10 @@
-import { elementAt, fieldOf } from '#core/collections/held'
-import { withId } from '#core/collections/held'
+import { elementAt, fieldOf, withId } from '#core/collections/held'
 import { withField, withPart, type FieldPath, type JobDocument } from '#core/job/document'
 import { runOhm } from '#core/wiring/run-ohm'
 import { deviationOf } from '#core/commissioning/meters'
 import { choleskyOf, forwardSolve } from './cholesky'
 import type { Taken } from './posterior'
+import type { Parameter } from '#core/commissioning/parameters'
 import type { Proof } from '#core/commissioning/predict'
 
 /** What readings teach of something nobody knew exactly. */
@@ -55,29 +55,30 @@ export function learntFrom(proof: Proof, readings: readonly Taken[]): Learnt[] {
     const mean = part.reduce((sum, entry, i) => sum + entry * elementAt(off, i), 0)
     const left = Math.sqrt(Math.max(0, 1 - part.reduce((sum, entry) => sum + entry * entry, 0)))
     if (left > leftAtMost) return []
-    const { sd } = parameter
-    if (parameter.kind === 'run') {
-      const run = withId(proof.rig.network.runs, parameter.run)
-      const ohm = runOhm(run, proof.rig.network.cableC)
-      const after = Math.max(0, ohm + mean * sd)
-      return [
-        {
-          of: run.id,
-          what: 'resistance',
-          before: 1000 * ohm,
-          after: 1000 * after,
-          within: 2000 * left * sd,
-        },
-      ]
-    }
-    if (parameter.kind === 'heat' && parameter.field === 'riseK') {
-      const { riseK } = fieldOf(proof.rig.heat, parameter.unit)
-      return [
-        { of: parameter.unit, what: 'heat', before: riseK, after: riseK + mean * sd, within: 2 * left * sd },
-      ]
-    }
-    return []
+    return learntOf(parameter, proof, { mean, left })
   })
+}
+
+/** What a parameter turns out to be; nothing where nobody asks for it. @param found mean and deviation, in its deviations */
+function learntOf(
+  parameter: Parameter,
+  { rig }: Proof,
+  { mean, left }: { readonly mean: number; readonly left: number },
+): Learnt[] {
+  const { sd } = parameter
+  if (parameter.kind === 'run') {
+    const run = withId(rig.network.runs, parameter.run)
+    const ohm = runOhm(run, rig.network.cableC)
+    const after = Math.max(0, ohm + mean * sd)
+    return [
+      { of: run.id, what: 'resistance', before: 1000 * ohm, after: 1000 * after, within: 2000 * left * sd },
+    ]
+  }
+  if (parameter.kind !== 'heat' || parameter.field !== 'riseK') return []
+  const { riseK } = fieldOf(rig.heat, parameter.unit)
+  return [
+    { of: parameter.unit, what: 'heat', before: riseK, after: riseK + mean * sd, within: 2 * left * sd },
+  ]
 }
 
 /** Less than this no conductor has, mΩ. */

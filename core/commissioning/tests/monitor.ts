@@ -9,25 +9,7 @@ export function monitorTests(bench: Bench): ProofTest[] {
   const through = network.runs.find(({ to }) => to === 'shunt')
   if (!monitor || !through) return []
   const shows = (id: string, title: string, state: TestState | null): ProofTest[] =>
-    state
-      ? [
-          {
-            ...plainTest,
-            id: `monitor-${id}`,
-            title,
-            group: 'monitor',
-            state,
-            quantity: 'amps',
-            unit: 'A',
-            instrument: 'monitor',
-            how: 'Read the monitor. Plus means charging, minus means discharging.',
-            probes: [amps(through.id)],
-            read: ([seen], rig) =>
-              (rig.monitor?.sign ?? 1) * (rig.monitor?.ratio ?? 1) * seen! + (rig.monitor?.zeroA ?? 0),
-            run: through.id,
-          },
-        ]
-      : []
+    state ? [shownAmps(`monitor-${id}`, title, state, through.id)] : []
   const charging = bench.states.filter(({ at, doing }) => at.kind === 'charge' && doing.kind === 'nothing')
   const rest = restOf(bench)
   return [
@@ -54,3 +36,20 @@ export function monitorTests(bench: Bench): ProofTest[] {
     },
   ]
 }
+
+/** What the monitor shows of the current of a run. */
+const shownAmps = (id: string, title: string, state: TestState, run: string): ProofTest => ({
+  ...plainTest,
+  id,
+  title,
+  group: 'monitor',
+  state,
+  quantity: 'amps',
+  unit: 'A',
+  instrument: 'monitor',
+  how: 'Read the monitor. Plus means charging, minus means discharging.',
+  probes: [amps(run)],
+  read: ([seen], rig) =>
+    (rig.monitor?.sign ?? 1) * (rig.monitor?.ratio ?? 1) * seen! + (rig.monitor?.zeroA ?? 0),
+  run,
+})

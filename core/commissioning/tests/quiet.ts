@@ -31,55 +31,59 @@ function polarityTest(bench: Bench): ProofTest[] {
 }
 
 /** With everything off: polarity at each unit, standby current, separation of batteries. */
-export function quietTests(bench: Bench): ProofTest[] {
+export const quietTests = (bench: Bench): ProofTest[] => [
+  ...darkTests(bench),
+  ...polarityTest(bench),
+  ...unitPolarityTests(bench),
+  ...standbyTests(bench),
+  ...separationTests(bench),
+]
+
+/** The bar without the bank. */
+function darkTests(bench: Bench): ProofTest[] {
   const { network } = bench.rig
-  const rest = restOf(bench)
   const off = stateIn(bench, 'switched-off')
+  if (!off) return []
   const { plus, minus } = barsOf(network)
+  const title = 'Bar voltage with the main switch off'
+  return [voltsTest(network, plus, minus, { id: 'off-bar', title, group: 'quiet', state: off })]
+}
+
+function unitPolarityTests(bench: Bench): ProofTest[] {
+  const { network } = bench.rig
+  return turnable
+    .flatMap((kind) => unitsOf(network, kind))
+    .map((unit) =>
+      voltsTest(network, unit.plus, unit.minus, {
+        id: `polarity-${unit.id}`,
+        title: `Voltage and polarity at ${nameInSentence(unit.name)}`,
+        group: 'quiet',
+        state: restOf(bench),
+        read: (seen, rig) => (rig.reversed.includes(unit.id) ? -asSeen(seen) : asSeen(seen)),
+      }),
+    )
+}
+
+function standbyTests(bench: Bench): ProofTest[] {
+  const { network } = bench.rig
   const main = network.runs.find(({ id }) => id === 'main-lead')
-  return [
-    ...(off
-      ? [
-          voltsTest(network, plus, minus, {
-            id: 'off-bar',
-            title: 'Bar voltage with the main switch off',
-            group: 'quiet',
-            state: off,
-          }),
-        ]
-      : []),
-    ...polarityTest(bench),
-    ...turnable
-      .flatMap((kind) => unitsOf(network, kind))
-      .map((unit) =>
-        voltsTest(network, unit.plus, unit.minus, {
-          id: `polarity-${unit.id}`,
-          title: `Voltage and polarity at ${nameInSentence(unit.name)}`,
-          group: 'quiet',
-          state: rest,
-          read: (seen, rig) => (rig.reversed.includes(unit.id) ? -asSeen(seen) : asSeen(seen)),
-        }),
-      ),
-    ...(main
-      ? [
-          ampsTest(network, main, {
-            id: 'quiet-amps',
-            title: 'Bank current with everything off',
-            group: 'quiet',
-            state: rest,
-          }),
-        ]
-      : []),
-    // The voltage difference shows whether anything joins the starting battery to the house bank.
-    ...unitsOf(network, 'battery')
-      .filter(({ serves }) => serves === 'engine')
-      .map(({ id, name, plus: engine }) =>
-        voltsTest(network, plus, engine, {
-          id: `parted-${id}`,
-          title: `Voltage between the house and ${nameInSentence(name)}`,
-          group: 'quiet',
-          state: rest,
-        }),
-      ),
-  ]
+  if (!main) return []
+  const title = 'Bank current with everything off'
+  return [ampsTest(network, main, { id: 'quiet-amps', title, group: 'quiet', state: restOf(bench) })]
+}
+
+/** The voltage difference shows whether anything joins a starting battery to the house bank. */
+function separationTests(bench: Bench): ProofTest[] {
+  const { network } = bench.rig
+  const { plus } = barsOf(network)
+  return unitsOf(network, 'battery')
+    .filter(({ serves }) => serves === 'engine')
+    .map(({ id, name, plus: engine }) =>
+      voltsTest(network, plus, engine, {
+        id: `parted-${id}`,
+        title: `Voltage between the house and ${nameInSentence(name)}`,
+        group: 'quiet',
+        state: restOf(bench),
+      }),
+    )
 }

@@ -59,51 +59,46 @@ function sideTest(
 }
 
 /** From the bank to each load, and from each source to the bank; of a bank in parallel from each battery as well. */
-function waysToHouse(bench: Bench): Way[] {
-  const { rig } = bench
-  const { network } = rig
-  const bank: End = { id: 'bank', name: 'the bank', plus: 'bank-plus', minus: 'bank-minus' }
+const waysToHouse = (bench: Bench): Way[] => [...waysToLoads(bench), ...waysFromSources(bench)]
+
+const bank: End = { id: 'bank', name: 'the bank', plus: 'bank-plus', minus: 'bank-minus' }
+
+function waysToLoads(bench: Bench): Way[] {
+  const { network } = bench.rig
+  const loads = stateIn(bench, 'loads')
+  if (!loads) return []
   const packs = unitsOf(network, 'battery')
     .filter(({ serves, plus }) => serves === 'house' && plus !== bank.plus)
     .map(endOf)
-  const loads = stateIn(bench, 'loads')
   const drawing = [...unitsOf(network, 'load'), ...unitsOf(network, 'inverter')].filter(
     (unit) => unit.kind === 'inverter' || unit.amps >= leastA,
   )
+  return drawing.flatMap((unit) =>
+    [bank, ...packs].map((from): Way => ({
+      id: from === bank ? unit.id : `${from.id}-${unit.id}`,
+      from,
+      to: endOf(unit),
+      state: loads,
+      group: 'loads',
+    })),
+  )
+}
+
+function waysFromSources(bench: Bench): Way[] {
+  const { network } = bench.rig
+  const cruise = stateIn(bench, 'cruise')
   const sources = unitsOf(network, 'source').map(
     (unit) => [unit, stateIn(bench, `charge-${unit.id}`)] as const,
   )
-  const cruise = stateIn(bench, 'cruise')
   const converters = unitsOf(network, 'dcdc')
     .filter((unit) => !isKeeper(unit))
     .map((unit) => [unit, cruise] as const)
   const machines = unitsOf(network, 'alternator').map((unit) => [unit, cruise] as const)
-  return [
-    ...(loads
-      ? drawing.flatMap((unit) =>
-          [bank, ...packs].map((from): Way => ({
-            id: from === bank ? unit.id : `${from.id}-${unit.id}`,
-            from,
-            to: endOf(unit),
-            state: loads,
-            group: 'loads',
-          })),
-        )
-      : []),
-    ...[...sources, ...converters, ...machines].flatMap(([unit, state]): Way[] =>
-      state
-        ? [
-            {
-              id: unit.id,
-              from: endOf(unit),
-              to: bank,
-              state,
-              group: unit.kind === 'source' ? 'chargers' : 'engine',
-            },
-          ]
-        : [],
-    ),
-  ]
+  return [...sources, ...converters, ...machines].flatMap(([unit, state]): Way[] => {
+    if (!state) return []
+    const group = unit.kind === 'source' ? 'chargers' : 'engine'
+    return [{ id: unit.id, from: endOf(unit), to: bank, state, group }]
+  })
 }
 
 /** From each alternator to the DC-DC that it feeds. */
