@@ -94,6 +94,34 @@ function look(examples: readonly Example[]): Map<string, Seen> {
   return seen
 }
 
+/** What is said of a check. @param known what the examples show of it */
+function linesOf(check: (typeof allChecks)[number], known: Seen | undefined): string[] {
+  const lines = [
+    `### \`${check.id}\` ${check.title}`,
+    '',
+    `${check.why} Checks ${about[check.about]}${check.takesTime ? ', with a simulated run' : ''}.`,
+    '',
+  ]
+  if (!known) return [...lines, 'No example applies.', '']
+  const {
+    example: { title: from, result },
+    limits,
+    remedies,
+  } = known
+  return [
+    ...lines,
+    `- Compares: ${result.compared[0].label} with ${result.compared[1].label}.`,
+    `- Formula (${from}): ${result.formula}`,
+    `- Limit from: ${[...limits].slice(0, 6).join('; ')}.`,
+    `- Verdicts: ${verdicts
+      .filter((verdict) => known.verdicts.has(verdict))
+      .map((verdict) => verdictWords[verdict])
+      .join(', ')}.`,
+    ...(remedies.size > 0 ? [`- Remedies: ${[...remedies.values()].join('; ')}.`] : []),
+    '',
+  ]
+}
+
 /**
  * Every check with what it compares, its formula with numbers from an example, where its limit comes from,
  * and what would fix it. Markdown, made from the checks themselves and from what they say of the examples.
@@ -105,33 +133,7 @@ export function describeChecks(examples: readonly Example[]): string {
     '',
     ...allChecks
       .filter((check) => topics.includes(firstOf(check.id.split('.'))))
-      .flatMap((check): string[] => {
-        const known = seen.get(check.id)
-        const lines = [
-          `### \`${check.id}\` ${check.title}`,
-          '',
-          `${check.why} Checks ${about[check.about]}${check.takesTime ? ', with a simulated run' : ''}.`,
-          '',
-        ]
-        if (!known) return [...lines, 'No example applies.', '']
-        const {
-          example: { title: from, result },
-          limits,
-          remedies,
-        } = known
-        return [
-          ...lines,
-          `- Compares: ${result.compared[0].label} with ${result.compared[1].label}.`,
-          `- Formula (${from}): ${result.formula}`,
-          `- Limit from: ${[...limits].slice(0, 6).join('; ')}.`,
-          `- Verdicts: ${verdicts
-            .filter((verdict) => known.verdicts.has(verdict))
-            .map((verdict) => verdictWords[verdict])
-            .join(', ')}.`,
-          ...(remedies.size > 0 ? [`- Remedies: ${[...remedies.values()].join('; ')}.`] : []),
-          '',
-        ]
-      }),
+      .flatMap((check) => linesOf(check, seen.get(check.id))),
   ]
   return [
     '# The checks',

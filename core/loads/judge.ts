@@ -15,6 +15,28 @@ const nearS = 3
 /** Switching events closer than this are one change of the current: no meter tells them apart. */
 const togetherS = 1
 
+/** Switching events by themselves, and those that follow so soon that they may be reported as one. */
+function groupsOf(truth: readonly TrueStep[]): (readonly TrueStep[])[] {
+  const groups: (readonly TrueStep[])[] = truth.map((step) => [step])
+  truth.forEach((first, i) => {
+    for (let end = i + 1; end < truth.length && elementAt(truth, end).t - first.t < togetherS; end++)
+      groups.push(truth.slice(i, end + 1))
+  })
+  return groups
+}
+
+const sumOf = (group: readonly TrueStep[]): number => group.reduce((sum, { deltaA }) => sum + deltaA, 0)
+
+/** Whether a reported step is a group of events: near in time, of its sign, and of about its size. */
+function isSame({ t, deltaA }: CurrentStep, group: readonly TrueStep[]): boolean {
+  const trueA = sumOf(group)
+  return (
+    Math.abs(firstOf(group).t - t) <= nearS &&
+    Math.sign(trueA) === Math.sign(deltaA) &&
+    Math.abs(trueA - deltaA) <= Math.max(0.3, 0.15 * Math.abs(trueA))
+  )
+}
+
 /**
  * Holds reported steps against what really happened. A step is found when one is reported within 3 s, of the
  * same sign, and within 0.3 A or 15 % of its size; switching events less than 1 s apart may be reported as one of
@@ -26,37 +48,17 @@ export function judgeSteps(
   truth: readonly TrueStep[],
   leastA = 0.5,
 ): Judged {
-  const groups: TrueStep[][] = truth.map((step) => [step])
-  for (let i = 0; i < truth.length; i++) {
-    for (
-      let n = 2;
-      i + n <= truth.length && elementAt(truth, i + n - 1).t - elementAt(truth, i).t < togetherS;
-      n++
-    )
-      groups.push([...truth.slice(i, i + n)])
-  }
+  const groups = groupsOf(truth)
   const taken = new Set<TrueStep>()
   let wrong = 0
   for (const step of reported) {
-    const match = groups.find((group) => {
-      const delta = group.reduce((sum, one) => sum + one.deltaA, 0)
-      return (
-        !group.some((one) => taken.has(one)) &&
-        Math.abs(firstOf(group).t - step.t) <= nearS &&
-        Math.sign(delta) === Math.sign(step.deltaA) &&
-        Math.abs(delta - step.deltaA) <= Math.max(0.3, 0.15 * Math.abs(delta))
-      )
-    })
+    const match = groups.find((group) => !group.some((one) => taken.has(one)) && isSame(step, group))
     if (match) match.forEach((one) => taken.add(one))
     else wrong++
   }
   // What takes itself back within a second changes no current that could be found.
   const cancelled = new Set(
-    groups
-      .filter(
-        (group) => group.length > 1 && Math.abs(group.reduce((sum, one) => sum + one.deltaA, 0)) < leastA,
-      )
-      .flat(),
+    groups.filter((group) => group.length > 1 && Math.abs(sumOf(group)) < leastA).flat(),
   )
   const there = truth.filter((step) => Math.abs(step.deltaA) >= leastA && !cancelled.has(step))
   return {

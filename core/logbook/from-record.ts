@@ -21,30 +21,42 @@ export function entriesOfRecord({ inputs, result }: FittingRecord): EntryBody[] 
     kind: 'visit',
     words: `Fitted and proved ${number}, signed by ${signature.name}: ${result.headline}`,
   })
-  const readings = result.tests.flatMap(({ title, numbers, when }): EntryBody[] => {
+  const repairs = result.mended.map(({ words, when }) =>
+    entryOf({ ...made, at: when, kind: 'note', words: `${words}: repaired` }),
+  )
+  const left = leftOpen(result).map((words) => entryOf({ ...made, kind: 'deviation', words }))
+  return [visit, ...readingsOf(result), ...jointsOf(result, issuedAt), ...repairs, ...left]
+}
+
+/** The readings of the tests that a logbook keeps. */
+const readingsOf = ({ tests }: FittingRecord['result']): EntryBody[] =>
+  tests.flatMap(({ title, numbers, when }): EntryBody[] => {
     const quantity = numbers && (numbers.keptAs?.quantity ?? byTest[numbers.quantity])
     if (!quantity) return []
     const { value, expected, tolerance, keptAs } = numbers
-    const subject = keptAs?.part ?? title
     return [
       entryOf({
-        ...made,
-        at: when,
         kind: 'reading',
+        at: when,
+        source: 'prove',
         quantity,
-        subject,
+        subject: keptAs?.part ?? title,
         value,
         expected: rounded(expected),
         tolerance: rounded(tolerance),
       }),
     ]
   })
-  const joints = result.learnt.flatMap(({ what, name, before, after, within }): EntryBody[] =>
+
+/** The resistances of joints that the readings told. */
+const jointsOf = ({ learnt }: FittingRecord['result'], at: string): EntryBody[] =>
+  learnt.flatMap(({ what, name, before, after, within }): EntryBody[] =>
     what === 'resistance' && name && after !== undefined
       ? [
           entryOf({
-            ...made,
             kind: 'reading',
+            at,
+            source: 'prove',
             quantity: 'jointResistance',
             subject: name,
             value: rounded(after),
@@ -54,12 +66,6 @@ export function entriesOfRecord({ inputs, result }: FittingRecord): EntryBody[] 
         ]
       : [],
   )
-  const repairs = result.mended.map(({ words, when }) =>
-    entryOf({ ...made, at: when, kind: 'note', words: `${words}: repaired` }),
-  )
-  const left = leftOpen(result).map((words) => entryOf({ ...made, kind: 'deviation', words }))
-  return [visit, ...readings, ...joints, ...repairs, ...left]
-}
 
 /** What was left open when the record was signed, a sentence each. */
 function leftOpen({ tests, open, steps }: FittingRecord['result']): string[] {

@@ -116,6 +116,47 @@ export interface HeatFit {
 /** A contact probe is not surer than this, K (engineering default). */
 const probeK = 2
 
+/** A temperature rise with what the readings are off from it, K², and how well they tell it. */
+interface RiseFit {
+  readonly riseK: number
+  readonly sum: number
+  readonly bottom: number
+}
+
+/** The temperature rise for one time constant: it is linear in the model, and has a closed form. */
+function fitRise(
+  readings: readonly CaseReading[],
+  ratedA: number,
+  {
+    ambientC,
+    startC,
+    tauMin,
+  }: { readonly ambientC: number; readonly startC: number; readonly tauMin: number },
+): RiseFit {
+  const unit: AlternatorHeat = { riseK: 1, tauMin: 1 }
+  const rows = readings.map((r) => {
+    const warmed = 1 - Math.exp(-r.minutes / tauMin)
+    const shape = steadyCaseC(r.amps, ratedA, r.rpm, 0, unit) * warmed
+    return { shape, above: r.celsius - (startC + (ambientC - startC) * warmed) }
+  })
+  const top = rows.reduce((all, { shape, above }) => all + shape * above, 0)
+  const bottom = rows.reduce((all, { shape }) => all + shape * shape, 0)
+  const riseK = bottom > 0 ? Math.max(1, top / bottom) : usualHeat.riseK
+  return { riseK, sum: rows.reduce((all, { shape, above }) => all + (above - riseK * shape) ** 2, 0), bottom }
+}
+
+/** Where a function with one valley is smallest, by golden-section search. */
+function smallestBetween(from: number, to: number, of: (at: number) => number): number {
+  const golden = (Math.sqrt(5) - 1) / 2
+  let [low, high] = [from, to]
+  for (let i = 0; i < 40; i++) {
+    const [a, b] = [high - golden * (high - low), low + golden * (high - low)]
+    if (of(a) <= of(b)) high = b
+    else low = a
+  }
+  return (low + high) / 2
+}
+
 /**
  * Fits temperature rise and time constant to readings by least squares. The rise is linear in the model and
  * has a closed form for each time constant; the time constant is found by golden-section search from 3 to 60
@@ -131,32 +172,8 @@ export function fitHeat(
 ): HeatFit | null {
   const useful = readings.filter((r) => r.rpm > 0 && r.minutes > 0)
   if (useful.length === 0) return null
-  const unit: AlternatorHeat = { riseK: 1, tauMin: 1 }
-  const fitted = (tauMin: number): { riseK: number; sum: number; bottom: number } => {
-    let [top, bottom] = [0, 0]
-    const rows = useful.map((r) => {
-      const warmed = 1 - Math.exp(-r.minutes / tauMin)
-      const shape = steadyCaseC(r.amps, ratedA, r.rpm, 0, unit) * warmed
-      const above = r.celsius - (startC + (ambientC - startC) * warmed)
-      top += shape * above
-      bottom += shape * shape
-      return { shape, above }
-    })
-    const riseK = bottom > 0 ? Math.max(1, top / bottom) : usualHeat.riseK
-    const sum = rows.reduce((all, { shape, above }) => all + (above - riseK * shape) ** 2, 0)
-    return { riseK, sum, bottom }
-  }
-  let tauMin = oneReadingTauMin
-  if (useful.length >= 2) {
-    const golden = (Math.sqrt(5) - 1) / 2
-    let [low, high] = [3, 60]
-    for (let i = 0; i < 40; i++) {
-      const [a, b] = [high - golden * (high - low), low + golden * (high - low)]
-      if (fitted(a).sum <= fitted(b).sum) high = b
-      else low = a
-    }
-    tauMin = (low + high) / 2
-  }
+  const fitted = (tauMin: number): RiseFit => fitRise(useful, ratedA, { ambientC, startC, tauMin })
+  const tauMin = useful.length >= 2 ? smallestBetween(3, 60, (tau) => fitted(tau).sum) : oneReadingTauMin
   const { riseK, sum, bottom } = fitted(tauMin)
   const residualK = Math.sqrt(sum / useful.length)
   return {

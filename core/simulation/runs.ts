@@ -278,21 +278,19 @@ class RunInProgress {
     }
   }
 
+  private machines(): MachineTotals[] {
+    return this.simulation.sides.flatMap(({ plant: { id }, alternator }): MachineTotals[] => {
+      if (!alternator) return []
+      const { peakC, hotS } = alternator
+      const limitMin = this.limitMin.get(id) ?? null
+      return [{ side: id, peakC: Number.isNaN(peakC) ? null : peakC, hotH: hotS / 3600, limitMin }]
+    })
+  }
+
   totals(): Totals {
     const { simulation } = this
     const { sides, lfp, houseLead } = simulation
-    const machines = sides.flatMap(({ plant: { id }, alternator }): MachineTotals[] =>
-      alternator
-        ? [
-            {
-              side: id,
-              peakC: Number.isNaN(alternator.peakC) ? null : alternator.peakC,
-              hotH: alternator.hotS / 3600,
-              limitMin: this.limitMin.get(id) ?? null,
-            },
-          ]
-        : [],
-    )
+    const machines = this.machines()
     const sum = (values: readonly number[]): number => values.reduce((all, value) => all + value, 0)
     const engineAh = sum(sides.map(({ linkAh, dcdc }) => linkAh + (dcdc?.ah ?? 0)))
     const [mainsAh, solarAh, sourceAh] = [simulation.chargers, simulation.solar, simulation.sources].map(

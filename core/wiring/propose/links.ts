@@ -290,6 +290,34 @@ function dcdcOutput(
   })
 }
 
+/** The first half of a cable, up to its plug. @returns where it goes on */
+function pluggedAt(
+  build: Builder,
+  id: string,
+  from: string,
+  { link, nominalV, opposite }: LinkAt,
+  cable: Cable,
+): string {
+  const own = { of: link.$path, nominalV, opposite } as const
+  build.fitting(`${id}-plug`, 'plug', {
+    ...own,
+    name: `Plug of ${nameInSentence(link.$name)}`,
+    state: build.stateOf(`${cable.$path}/connectorA`),
+    ratedA: cable.connectorA,
+    mostMm2: cable.connectorMostMm2 < 1000 ? cable.connectorMostMm2 : null,
+    reason: 'The trailer parts from the vehicle here.',
+  })
+  build.run(`${id}-in-feed`, from, `${id}-plug`, {
+    role: 'charge',
+    side: 'input',
+    of: link.$path,
+    state: build.stateOf(link.$path),
+    cable,
+    share: 0.5,
+  })
+  return `${id}-plug`
+}
+
 /** The cable to a DC-DC, through its plug and far fuse if it has them. */
 function feedOf(build: Builder, id: string, from: string, to: string, at: LinkAt, cable: Cable | null): void {
   const { link, nominalV, opposite } = at
@@ -299,23 +327,7 @@ function feedOf(build: Builder, id: string, from: string, to: string, at: LinkAt
   const plugged = cable?.connectorA != null
   const farFused = cable !== null && cable.farFuseKind !== 'none'
   let next = from
-  if (plugged) {
-    build.fitting(`${id}-plug`, 'plug', {
-      ...own,
-      name: `Plug of ${nameInSentence(link.$name)}`,
-      state: build.stateOf(`${cable.$path}/connectorA`),
-      ratedA: cable.connectorA,
-      mostMm2: cable.connectorMostMm2 < 1000 ? cable.connectorMostMm2 : null,
-      reason: 'The trailer parts from the vehicle here.',
-    })
-    build.run(`${id}-in-feed`, next, `${id}-plug`, {
-      ...charge,
-      state,
-      cable,
-      share: 0.5,
-    })
-    next = `${id}-plug`
-  }
+  if (plugged) next = pluggedAt(build, id, from, at, cable)
   if (farFused || plugged) {
     build.fitting(`${id}-in-far-fuse`, 'fuse', {
       ...own,

@@ -72,21 +72,13 @@ export const grading = check({
     const wrong = ungraded.filter((upper) => !isDominant(upper))
     const together = ungraded.filter(isDominant)
     const shown = firstOf(wrong.length > 0 ? wrong : uppers)
-    const remedies = (): RemedyRef[] => {
-      const main = firstOf(uppers)
-      const inFamily = { family: main.family, ratedA }
-      const sameFamily: RemedyRef[] = uppers.every((upper) => isSoundUnder(upper, upper.ratedA, inFamily))
-        ? [
-            {
-              id: 'fitting.fuse',
-              on: `fittings/${post.id}`,
-              value: ratedA,
-              values: ofFamily(main.family, post),
-            },
-          ]
-        : []
-      return [...sameFamily, ...wrong.flatMap((upper) => larger(upper, fuse, rules.grading))]
-    }
+    const isOfOneFamily = uppers.every((upper) =>
+      isSoundUnder(upper, upper.ratedA, { family: firstOf(uppers).family, ratedA }),
+    )
+    const remedies = (): RemedyRef[] => [
+      ...(isOfOneFamily ? [ofUpperFamily(fuse, firstOf(uppers))] : []),
+      ...wrong.flatMap((upper) => larger(upper, fuse, rules.grading)),
+    ]
     return {
       verdict: wrong.length === 0 ? 'suits' : 'suits-once-changed',
       compared: [number(shown.name, shown.ratedA, 'A'), number('this one', ratedA, 'A')],
@@ -114,6 +106,14 @@ export const grading = check({
       remedies: wrong.length === 0 ? [] : remedies,
     }
   },
+})
+
+/** The same rating in the family of the fuse above it. */
+const ofUpperFamily = ({ post, ratedA }: Fused, { family }: Upper): RemedyRef => ({
+  id: 'fitting.fuse',
+  on: `fittings/${post.id}`,
+  value: ratedA,
+  values: ofFamily(family, post),
 })
 
 /** A larger upper fuse, by what the lower one is then: a rating that was proposed follows it. */
