@@ -56,7 +56,19 @@ export class Proof {
     this.bench = { rig: this.rig, states: this.states, solved }
     const all = testsOf(this.bench)
     this.byState = byStateOf(this.states, all)
-    this.tests = steadyOf(all, this)
+    const { tests, astray } = steadyOf(all, this)
+    this.tests = tests
+    this.bendBy(astray)
+  }
+
+  /** Nonlinear effects of several parameters together count as well, where they are larger. */
+  private bendBy(astray: ReadonlyMap<string, number>): void {
+    for (const [state, { solution, predictions }] of this.sound) {
+      const bent = [...predictions].map(
+        ([id, one]) => [id, { ...one, bent: Math.max(one.bent, entryOf(astray, id)) }] as const,
+      )
+      this.sound.set(state, { solution, predictions: new Map(bent) })
+    }
   }
 
   test(id: string): ProofTest | null {

@@ -20,12 +20,22 @@ const mostAstray = 3
 /** Parameters are moved this many times their standard deviation, so that few tries show rare effects. */
 const farOut = 1.6
 
+/** What sound systems that are tried tell of their tests. */
+export interface Steady {
+  /** The tests that read one thing. */
+  readonly tests: readonly ProofTest[]
+  /** By test: variance of the readings of usual systems from what the slopes say. */
+  readonly astray: ReadonlyMap<string, number>
+}
+
 /**
  * The tests that read one thing in a sound system. Where a regulator just reaches its limit or just does not, the
- * voltage jumps between the two: either reading is right then, and the test says nothing.
+ * voltage jumps between the two: either reading is right then, and the test says nothing. Where it only bends, the
+ * readings lie further from what the slopes say than each parameter by itself shows.
  */
-export function steadyOf(tests: readonly ProofTest[], of: Tried): ProofTest[] {
+export function steadyOf(tests: readonly ProofTest[], of: Tried): Steady {
   const unsteady = new Set<string>()
+  const squares = new Map<string, number>(tests.map(({ id }) => [id, 0]))
   for (let seed = 1; seed <= tries; seed++) {
     const chance = chanceOf(seed)
     // A test for every job is dropped only if it fails with typical parameters.
@@ -37,15 +47,19 @@ export function steadyOf(tests: readonly ProofTest[], of: Tried): ProofTest[] {
     )
     const readings = of.readings(rig, tests)
     for (const test of tests) {
-      if (isFarOut && test.always) continue
       const { value, slopes, bent } = of.expected(test)
       const straight = slopes.at.reduce(
         (sum, at, i) => sum + elementAt(slopes.by, i) * elementAt(moves, at),
         value,
       )
       const deviation = Math.hypot(deviationOf(test.instrument, value), Math.sqrt(bent), ...slopes.by)
-      if (Math.abs(entryOf(readings, test.id) - straight) > mostAstray * deviation) unsteady.add(test.id)
+      const astray = entryOf(readings, test.id) - straight
+      if (!isFarOut) squares.set(test.id, entryOf(squares, test.id) + astray ** 2)
+      if (Math.abs(astray) > mostAstray * deviation && !(isFarOut && test.always)) unsteady.add(test.id)
     }
   }
-  return tests.filter(({ id }) => !unsteady.has(id))
+  return {
+    tests: tests.filter(({ id }) => !unsteady.has(id)),
+    astray: new Map([...squares].map(([id, sum]) => [id, sum / (tries / 2)])),
+  }
 }
