@@ -1,7 +1,6 @@
 import { adoptEarlierDrafts } from '../device/drafts'
 import { enterWindow } from '../device/windows'
-
-const jobOfPath = /^\/jobs\/([^/]+)/
+import { jobOfView } from '../utils/job-path'
 
 /** Nothing is shown before it is known who is signed in, and in which units the shop writes. */
 export default defineNuxtPlugin(async () => {
@@ -12,7 +11,7 @@ export default defineNuxtPlugin(async () => {
   if (account.mustSignIn) return
   useSync().start()
   useTogether().start()
-  const job = jobOfPath.exec(useRoute().path)?.[1]
+  const job = jobOfView(useRoute().path)
   if (!job) return
   useJob().openAhead(job)
   void import('../stores/judging').then(({ useJudging: judge }) => judge())
