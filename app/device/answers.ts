@@ -12,12 +12,16 @@ export async function keptAnswer<T>(path: string): Promise<T | undefined> {
   return kept?.data as T | undefined
 }
 
+/** Whether this device keeps an answer, without reading it: a page of the shelf is large. */
+const keepsAnswer = async (path: string): Promise<boolean> =>
+  (await withDevice((database) => database.getKey('answers', path), undefined)) !== undefined
+
 /** Reads from the server; where it cannot be reached, the answer that it gave last. */
 export async function readKept<T>(path: string): Promise<Answer<T>> {
-  const kept = await keptAnswer<T>(path)
-  const answer = await readOrGiveUp<T>(path, kept !== undefined)
+  const answer = await readOrGiveUp<T>(path, await keepsAnswer(path))
   if (answer.kind === 'ok') void keep(path, answer.data)
   if (answer.kind !== 'unreachable') return answer
+  const kept = await keptAnswer<T>(path)
   return kept === undefined ? answer : { kind: 'ok', data: kept }
 }
 

@@ -2,8 +2,8 @@ import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
 import type { Role } from '../../server/repositories/actor'
 import { forgetKept } from '../device/database'
-import { ask, readOrGiveUp, whenSignedOut } from '../utils/api'
-import { recalled } from '../utils/recalled'
+import { ask, whenSignedOut } from '../utils/api'
+import { readRecalled, recalled } from '../utils/recalled'
 
 export interface Session {
   /** Whether people sign in here; otherwise the application answers on one machine only. */
@@ -29,9 +29,9 @@ export const useAccount = defineStore('account', () => {
   const pinPeople = shallowRef<readonly PinPerson[]>([])
 
   async function load(): Promise<void> {
-    const answer = await readOrGiveUp<Session>('/api/session', localStorage.getItem(kept) !== null)
+    const now = await readRecalled('/api/session', kept, oneMachine)
     const before = recalled(kept, oneMachine)
-    session.value = answer.kind === 'ok' ? answer.data : before
+    session.value = now
     if (session.value.person?.id !== before.person?.id) await forgetKept()
     localStorage.setItem(kept, JSON.stringify(session.value))
     if (session.value.isShop) void loadPinPeople()

@@ -2,8 +2,7 @@ import { defineStore } from 'pinia'
 import { shallowRef } from 'vue'
 import type { ShopSettings as Shop } from '../../server/repositories/shop'
 import { metric } from '#core/units/display'
-import { readOrGiveUp } from '../utils/api'
-import { recalled } from '../utils/recalled'
+import { readRecalled } from '../utils/recalled'
 
 const kept = 'jovial-anchor.shop'
 const unset: Shop = { name: '', rules: {}, units: metric, version: 0 }
@@ -22,8 +21,7 @@ export const useShop = defineStore('shop', () => {
   }
 
   async function load(): Promise<void> {
-    const answer = await readOrGiveUp<Shop>('/api/shop', localStorage.getItem(kept) !== null)
-    take(answer.kind === 'ok' ? answer.data : recalled(kept, unset))
+    take(await readRecalled('/api/shop', kept, unset))
   }
 
   return { shop, take, load }
