@@ -59,7 +59,7 @@ export function learntFrom(proof: Proof, readings: readonly Taken[]): Learnt[] {
   })
 }
 
-/** What a parameter turns out to be; nothing where nobody asks for it. @param found mean and deviation, in its deviations */
+/** What a parameter turns out to be; nothing where nobody asks for it. Mean and what is left are in its deviations. */
 function learntOf(
   parameter: Parameter,
   { rig }: Proof,
