@@ -29,8 +29,13 @@ export type ReadEpw =
 /** Of a file that is read, characters: a year of hours has about 1.5 million. */
 const largestLength = 6 * 1024 * 1024
 const headerLines = 8
-const column = { month: 1, day: 2, hour: 3, airC: 6, global: 13, beam: 14, diffuse: 15 } as const
-const missing = { airC: 99.9, sun: 9999 } as const
+const column = { month: 1, day: 2, hour: 3 } as const
+/** Where a measurement stands, the least and the most it may be, and from where on it says that it is missing. */
+const measured = {
+  airC: { at: 6, least: -80, most: 70, missingFrom: 99.9 },
+  beam: { at: 14, least: 0, most: 1400, missingFrom: 9999 },
+  diffuse: { at: 15, least: 0, most: 1000, missingFrom: 9999 },
+} as const
 const leastHours = 24
 
 /** What keeps a file from being read, by its line. */
@@ -99,13 +104,6 @@ function checkCount(lines: number): void {
     )
 }
 
-/** The least and the most that a column may hold, and what stands for a value that is missing. */
-const limits = {
-  airC: { least: -80, most: 70, missingFrom: missing.airC },
-  beam: { least: 0, most: 1400, missingFrom: missing.sun },
-  diffuse: { least: 0, most: 1000, missingFrom: missing.sun },
-} as const
-
 /** An hour, and how many of its values were missing. @param before the hour before, which fills them */
 function hourOf(
   text: string,
@@ -119,9 +117,9 @@ function hourOf(
   if (!isDay(month, day) || !(hour >= 0 && hour <= 24))
     throw new Unreadable(line, 'has no month, day and hour that can be')
   let filled = 0
-  const value = (of: 'airC' | 'beam' | 'diffuse', fallback: number): number => {
-    const { least, most, missingFrom } = limits[of]
-    const read = number(column[of])
+  const value = (of: keyof typeof measured, fallback: number): number => {
+    const { at, least, most, missingFrom } = measured[of]
+    const read = number(at)
     if (Number.isFinite(read) && read < missingFrom && read >= least) return Math.min(most, read)
     filled++
     return fallback
