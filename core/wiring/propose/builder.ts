@@ -176,7 +176,7 @@ export class Builder {
     const fitting = this.fittingOf(id, kind, at)
     const set = setFields.filter((field) => entered(field) !== null)
     // A fuse of another family or rating than was found is a new one.
-    const isOther = (entered('family') ?? family) !== family || (entered('ratedA') ?? ratedA) !== ratedA
+    const isOther = fitting.family !== family || fitting.ratedA !== ratedA
     const proposed = bare(id, kind, at)
     this.posts.set(id, {
       ...proposed,

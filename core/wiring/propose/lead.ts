@@ -53,25 +53,30 @@ function leadBehindDcdc(build: Builder, house: Joint): void {
   leadUnit(build, 'reserve')
 }
 
-const id = 'lead-dcdc'
-const minus = `${id}-minus`
-const unitName = 'DC-DC to the old battery'
+/** The DC-DC that keeps the old battery full. */
+const keeper = 'lead-dcdc'
+const keeperMinus = `${keeper}-minus`
+const keeperName = 'DC-DC to the old battery'
 
 function keeperPosts(build: Builder, house: Joint, fitted: ReturnType<typeof leadPosts>): void {
   const input = { of, nominalV: house.nominalV, opposite: house.minus } as const
-  build.fitting(`${id}-in-fuse`, 'fuse', {
+  build.fitting(`${keeper}-in-fuse`, 'fuse', {
     ...input,
-    name: `Fuse of ${nameInSentence(unitName)}, input`,
+    name: `Fuse of ${nameInSentence(keeperName)}, input`,
     reason: 'The lithium feeds a fault in this cable.',
   })
-  build.post(`${id}-in-plus`, 'terminal', { ...input, name: `${unitName}, input` })
-  build.post(minus, 'terminal', {
+  build.post(`${keeper}-in-plus`, 'terminal', { ...input, name: `${keeperName}, input` })
+  build.post(keeperMinus, 'terminal', {
     ...input,
-    name: `${unitName}, negative`,
+    name: `${keeperName}, negative`,
     pole: 'negative',
-    opposite: `${id}-in-plus`,
+    opposite: `${keeper}-in-plus`,
   })
-  build.post(`${id}-out-plus`, 'terminal', { ...fitted, name: `${unitName}, output`, opposite: minus })
+  build.post(`${keeper}-out-plus`, 'terminal', {
+    ...fitted,
+    name: `${keeperName}, output`,
+    opposite: keeperMinus,
+  })
   build.fitting('lead-fuse', 'fuse', {
     ...fitted,
     name: `Fuse of ${nameInSentence(name)}`,
@@ -82,19 +87,23 @@ function keeperPosts(build: Builder, house: Joint, fitted: ReturnType<typeof lea
 function keeperRuns(build: Builder, house: Joint): void {
   const ratedA = build.system.one.use.betweenA
   const charge = { role: 'charge', of } as const
-  build.run(`${id}-in-stub`, house.plus, `${id}-in-fuse`, {
+  build.run(`${keeper}-in-stub`, house.plus, `${keeper}-in-fuse`, {
     ...charge,
     side: 'input',
     usualM: usualM.stub,
-    like: `${id}-in-feed`,
+    like: `${keeper}-in-feed`,
   })
-  build.run(`${id}-in-feed`, `${id}-in-fuse`, `${id}-in-plus`, {
+  build.run(`${keeper}-in-feed`, `${keeper}-in-fuse`, `${keeper}-in-plus`, {
     ...charge,
     side: 'input',
     usualM: usualM.bond,
   })
-  build.run(`${id}-return`, minus, house.minus, { role: 'return', of, returnOf: `${id}-in-feed` })
-  build.run(`${id}-out-feed`, `${id}-out-plus`, 'lead-fuse', {
+  build.run(`${keeper}-return`, keeperMinus, house.minus, {
+    role: 'return',
+    of,
+    returnOf: `${keeper}-in-feed`,
+  })
+  build.run(`${keeper}-out-feed`, `${keeper}-out-plus`, 'lead-fuse', {
     ...charge,
     side: 'output',
     usualM: usualM.bond,
@@ -104,22 +113,22 @@ function keeperRuns(build: Builder, house: Joint): void {
     ...charge,
     usualM: usualM.lead,
     leastA: ratedA,
-    like: `${id}-out-feed`,
+    like: `${keeper}-out-feed`,
   })
-  build.run('lead-return', 'lead-minus', minus, { role: 'return', of, returnOf: `${id}-out-feed` })
+  build.run('lead-return', 'lead-minus', keeperMinus, { role: 'return', of, returnOf: `${keeper}-out-feed` })
 }
 
 function keeperUnit(build: Builder, house: Joint, leadV: number): void {
   const { one, rules } = build.system
   build.unit({
     kind: 'dcdc',
-    id,
-    name: unitName,
+    id: keeper,
+    name: keeperName,
     of,
-    plus: `${id}-out-plus`,
-    minus,
-    inPlus: `${id}-in-plus`,
-    inMinus: minus,
+    plus: `${keeper}-out-plus`,
+    minus: keeperMinus,
+    inPlus: `${keeper}-in-plus`,
+    inMinus: keeperMinus,
     state: 'new',
     setV: (keeps.setV * leadV) / 12,
     mostA: one.use.betweenA,

@@ -105,7 +105,7 @@ function parted(build: Builder, { link, alternator, nominalV, opposite }: LinkAt
     usualM: usualM.main,
     like: `${id}-feed`,
   })
-  if (link.kind !== 'switch') build.relays.push({ post: `${id}-relay`, alternator: alternator })
+  if (link.kind !== 'switch') build.relays.push({ post: `${id}-relay`, alternator })
   return `${id}-relay`
 }
 
