@@ -126,6 +126,18 @@ export const listSection = (heading: string, items: readonly string[], numbered 
     ? []
     : [{ heading, blocks: [{ kind: 'list', numbered, items: items.map((text) => [plain(text)]) }] }]
 
+type TableBlock = Extract<Block, { kind: 'table' }>
+/** A table as a section. @param name of the table, where the heading does not say it */
+export const tableSection = (
+  { heading, about, name = heading }: Pick<Section, 'heading' | 'about'> & { readonly name?: string },
+  columns: TableBlock['columns'],
+  rows: TableBlock['rows'],
+): Section => ({
+  heading,
+  ...(about === undefined ? {} : { about }),
+  blocks: [{ kind: 'table', name, columns, rows, sums: [] }],
+})
+
 /** Paper the workshop prints on, by its units. */
 export const paperSize = (system: 'metric' | 'imperial'): Paper['size'] =>
   system === 'imperial' ? 'Letter' : 'A4'

@@ -13,6 +13,7 @@ import {
   plain,
   soft,
   strong,
+  tableSection,
   type Column,
   type Fact,
   type Line,
@@ -178,18 +179,13 @@ function rowOf(
 function priced({ lines, totals }: QuotationResult, letterhead: Letterhead): Section[] {
   const taken = lines.filter(({ isOptional }) => !isOptional)
   const columns = columnsOf(taken, totals.taxes.length)
-  return linesByGroup(taken).map(({ group, lines: ofGroup }) => ({
-    heading: quotationGroups[group],
-    blocks: [
-      {
-        kind: 'table',
-        name: quotationGroups[group],
-        columns,
-        rows: ofGroup.map((line) => rowOf(line, columns, letterhead)),
-        sums: [],
-      },
-    ],
-  }))
+  return linesByGroup(taken).map(({ group, lines: ofGroup }) =>
+    tableSection(
+      { heading: quotationGroups[group] },
+      columns,
+      ofGroup.map((line) => rowOf(line, columns, letterhead)),
+    ),
+  )
 }
 
 /** What the groups come to, discount, tax, total and deposit. */

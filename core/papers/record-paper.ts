@@ -11,6 +11,7 @@ import {
   plain,
   soft,
   strong,
+  tableSection,
   type Paper,
   type Section,
 } from './blocks'
@@ -31,7 +32,6 @@ const stateWords = { done: 'done', 'put-off': 'skipped', open: 'not done' } as c
 export function recordPaper({ inputs, result }: FittingRecord): Paper {
   const { job, shop, number, issuedAt, issuedBy, signature } = inputs
   const { customer, name, registration, location } = job.job
-  const within = result.tests.filter((test) => test.within).length
   return {
     title: `Fitted and proved ${number}`,
     over: shop.name,
@@ -46,7 +46,7 @@ export function recordPaper({ inputs, result }: FittingRecord): Paper {
         ...(signature.reason ? [`Signed anyway: ${signature.reason}`] : []),
       ]),
       ...worthSections(result),
-      ...(result.tests.length > 0 ? [testsSection(result, within)] : []),
+      ...(result.tests.length > 0 ? [testsSection(result)] : []),
       ...listSection('Not tested', result.open),
       ...listSection(
         'Found and repaired',
@@ -116,32 +116,25 @@ function provedWords({ tests, open, worth }: FittingRecord['result']): string {
     : ', proved by all essential tests'
 }
 
-function testsSection({ tests }: FittingRecord['result'], within: number): Section {
-  return {
-    heading: 'Readings',
-    about: `${within} of ${tests.length} as expected`,
-    blocks: [
-      {
-        kind: 'table',
-        name: 'Readings',
-        columns: [
-          { title: 'Test', widthMm: null },
-          { title: 'With', widthMm: 44 },
-          { title: 'Expected', widthMm: 32, right: true },
-          { title: 'Read', widthMm: 22, right: true },
-          { title: '', widthMm: 18 },
-        ],
-        rows: tests.map((test) => [
-          test.title,
-          test.state,
-          test.expected,
-          test.reading,
-          test.within ? 'within' : 'outside',
-        ]),
-        sums: [],
-      },
+function testsSection({ tests }: FittingRecord['result']): Section {
+  const expected = tests.filter(({ within }) => within).length
+  return tableSection(
+    { heading: 'Readings', about: `${expected} of ${tests.length} as expected` },
+    [
+      { title: 'Test', widthMm: null },
+      { title: 'With', widthMm: 44 },
+      { title: 'Expected', widthMm: 32, right: true },
+      { title: 'Read', widthMm: 22, right: true },
+      { title: '', widthMm: 18 },
     ],
-  }
+    tests.map((test) => [
+      test.title,
+      test.state,
+      test.expected,
+      test.reading,
+      test.within ? 'within' : 'outside',
+    ]),
+  )
 }
 
 function stepsSections({ steps }: FittingRecord['result']): Section[] {

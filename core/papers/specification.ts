@@ -8,6 +8,7 @@ import {
   plain,
   soft,
   strong,
+  tableSection,
   type Fact,
   type Paper,
   type Section,
@@ -129,17 +130,15 @@ const settings = ({ cards }: SheetResult, q: Write): Section =>
 function differences({ differs }: SheetResult): Section[] {
   if (differs.length === 0) return []
   return [
-    section('As found and as specified', {
-      kind: 'table',
-      name: 'As found and as specified, field by field',
-      columns: [
+    tableSection(
+      { heading: 'As found and as specified', name: 'As found and as specified, field by field' },
+      [
         { title: 'Value', widthMm: null },
         { title: 'As found', widthMm: 44 },
         { title: 'As specified', widthMm: 44 },
       ],
-      rows: differs.map(({ part, label, before, after }) => [`${part}: ${inSentence(label)}`, before, after]),
-      sums: [],
-    }),
+      differs.map(({ part, label, before, after }) => [`${part}: ${inSentence(label)}`, before, after]),
+    ),
   ]
 }
 

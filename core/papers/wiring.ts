@@ -9,7 +9,16 @@ import { lengthWords, lineWords, ratingWords, sizeWords, stateWords } from '#cor
 import type { DisplayUnits } from '#core/units/display'
 import { inSentence, joinText, writerIn, type Write } from '#core/units/format'
 import { verdictWords } from '#core/system/verdict'
-import { dayOf, listSection, paperSize, plain, strong, type Paper, type Section } from './blocks'
+import {
+  dayOf,
+  listSection,
+  paperSize,
+  plain,
+  strong,
+  tableSection,
+  type Paper,
+  type Section,
+} from './blocks'
 import { fuseNumber, postName, wiringLabels } from './labels'
 
 /** What the wiring plan of a job is made from. */
@@ -86,99 +95,81 @@ function openOf({ checks }: WiredJob): Section[] {
 }
 
 function runsOf(wired: WiredJob, q: Write): Section {
-  return {
-    heading: 'Runs',
-    blocks: [
-      {
-        kind: 'table',
-        name: 'Runs',
-        columns: [
-          { title: 'Run', widthMm: 18 },
-          { title: 'From', widthMm: null },
-          { title: 'To', widthMm: null },
-          { title: 'Size', widthMm: 22, right: true },
-          { title: 'Length', widthMm: 18, right: true },
-          { title: 'Current', widthMm: 16, right: true },
-          { title: 'Fuse', widthMm: 12 },
-          { title: 'Torque, about', widthMm: 22 },
-        ],
-        rows: wired.network.runs.map((run) => [
-          `${run.number} ${stateWords[run.state]}`,
-          postName(wired, run.from),
-          postName(wired, run.to),
-          sizeWords(run, q),
-          lengthWords(run, q),
-          q(withId(wired.runs, run.id).amps, 'A'),
-          fuseNumber(wired, run.id) ?? 'none',
-          torqueWords(run, wired.network),
-        ]),
-        sums: [],
-      },
+  return tableSection(
+    { heading: 'Runs' },
+    [
+      { title: 'Run', widthMm: 18 },
+      { title: 'From', widthMm: null },
+      { title: 'To', widthMm: null },
+      { title: 'Size', widthMm: 22, right: true },
+      { title: 'Length', widthMm: 18, right: true },
+      { title: 'Current', widthMm: 16, right: true },
+      { title: 'Fuse', widthMm: 12 },
+      { title: 'Torque, about', widthMm: 22 },
     ],
-  }
+    wired.network.runs.map((run) => [
+      `${run.number} ${stateWords[run.state]}`,
+      postName(wired, run.from),
+      postName(wired, run.to),
+      sizeWords(run, q),
+      lengthWords(run, q),
+      q(withId(wired.runs, run.id).amps, 'A'),
+      fuseNumber(wired, run.id) ?? 'none',
+      torqueWords(run, wired.network),
+    ]),
+  )
 }
 
 function fusesOf({ network, fittings }: WiredJob, q: Write): Section {
-  return {
-    heading: 'Fuses, switches and bars',
-    blocks: [
-      {
-        kind: 'table',
-        name: 'Fuses, switches and bars',
-        columns: [
-          { title: '', widthMm: 10 },
-          { title: 'What', widthMm: null },
-          { title: 'Rating', widthMm: 20, right: true },
-          { title: 'Short circuit', widthMm: 24, right: true },
-          { title: '', widthMm: 12 },
-          { title: 'Why', widthMm: 62 },
-        ],
-        rows: network.posts.flatMap(({ id, name, fitting, place, state }) =>
-          fitting
-            ? [
-                [
-                  fitting.number,
-                  joinText(
-                    name,
-                    fitting.family ? `, ${familyWords(fitting.family)}` : '',
-                    place ? `, ${inSentence(fittingPlaces[place])}` : '',
-                  ),
-                  ratingWords(fitting, q),
-                  fitting.family ? q(withId(fittings, id).shortA, 'A') : '',
-                  stateWords[state],
-                  fitting.reason,
-                ],
-              ]
-            : [],
-        ),
-        sums: [],
-      },
+  return tableSection(
+    { heading: 'Fuses, switches and bars' },
+    [
+      { title: '', widthMm: 10 },
+      { title: 'What', widthMm: null },
+      { title: 'Rating', widthMm: 20, right: true },
+      { title: 'Short circuit', widthMm: 24, right: true },
+      { title: '', widthMm: 12 },
+      { title: 'Why', widthMm: 62 },
     ],
-  }
+    network.posts.flatMap(({ id, name, fitting, place, state }) =>
+      fitting
+        ? [
+            [
+              fitting.number,
+              joinText(
+                name,
+                fitting.family ? `, ${familyWords(fitting.family)}` : '',
+                place ? `, ${inSentence(fittingPlaces[place])}` : '',
+              ),
+              ratingWords(fitting, q),
+              fitting.family ? q(withId(fittings, id).shortA, 'A') : '',
+              stateWords[state],
+              fitting.reason,
+            ],
+          ]
+        : [],
+    ),
+  )
 }
 
 function partsSection({ parts }: WiredJob, q: Write): Section {
-  return {
-    heading: 'To buy for the wiring',
-    about: 'cable includes 10 % extra, at least 0.3 m a run',
-    blocks: [
-      {
-        kind: 'table',
-        name: 'To buy',
-        columns: [
-          { title: 'Quantity', widthMm: 24, right: true },
-          { title: 'What', widthMm: null },
-          { title: 'Weight, about', widthMm: 26, right: true },
-        ],
-        rows: parts.map(({ what, quantity, unit, kg }) => [
-          unit === 'm' ? q(quantity, 'm') : String(quantity),
-          what,
-          kg === null ? '' : q(kg, 'kg'),
-        ]),
-        sums: [],
-      },
+  return tableSection(
+    {
+      heading: 'To buy for the wiring',
+      about: 'cable includes 10 % extra, at least 0.3 m a run',
+      name: 'To buy',
+    },
+    [
+      { title: 'Quantity', widthMm: 24, right: true },
+      { title: 'What', widthMm: null },
+      { title: 'Weight, about', widthMm: 26, right: true },
     ],
-  }
+    parts.map(({ what, quantity, unit, kg }) => [
+      unit === 'm' ? q(quantity, 'm') : String(quantity),
+      what,
+      kg === null ? '' : q(kg, 'kg'),
+    ]),
+  )
 }
 
 /** Labels for both ends of each run: number, from, to, fuse. */

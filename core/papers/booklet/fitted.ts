@@ -8,7 +8,7 @@ import type { System } from '#core/system/system'
 import { inSentence, type Write } from '#core/units/format'
 import { numberedPosts } from '#core/wiring/numbered'
 import { ratingWords } from '#core/wiring/words'
-import type { Section } from '../blocks'
+import { tableSection, type Section } from '../blocks'
 import { roughly, told } from './sentences'
 import { placesDrawing } from './places-drawing'
 
@@ -17,24 +17,17 @@ export function fittedSection({ specified }: JobDocument): Section[] {
   const steps = specified?.steps ?? []
   if (steps.length === 0) return []
   return [
-    {
-      heading: 'What we fitted, and why',
-      blocks: [
-        {
-          kind: 'table',
-          name: 'What we fitted, and why',
-          columns: [
-            { title: 'Work', widthMm: null },
-            { title: 'Because of', widthMm: 64 },
-          ],
-          rows: steps.map(({ label, on, settles }) => [
-            on ? `${label} (${on})` : label,
-            settles.map((id) => inSentence(checkTopic(id))).join(', '),
-          ]),
-          sums: [],
-        },
+    tableSection(
+      { heading: 'What we fitted, and why' },
+      [
+        { title: 'Work', widthMm: null },
+        { title: 'Because of', widthMm: 64 },
       ],
-    },
+      steps.map(({ label, on, settles }) => [
+        on ? `${label} (${on})` : label,
+        settles.map((id) => inSentence(checkTopic(id))).join(', '),
+      ]),
+    ),
   ]
 }
 
