@@ -1,11 +1,12 @@
+import { elementAt } from '#core/collections/held'
 import type { JobDocument, PartPath } from '#core/job/document'
 import type { Facts } from '#core/system/facts'
 import type { Slot } from '#core/system/reads'
-import { areInStates, StateNumbers, type SlotStates } from '#core/system/states'
+import { areInStates, changedBetween, StateNumbers, type SlotStates } from '#core/system/states'
 import { factsOf, type ShopSettings } from '#core/system/system'
 import { notedQuestionsOf, type Question } from './assess'
 import type { AnyCheck } from './checks/index'
-import { findingOf, type Finding } from './result'
+import { findingOf, keyOf, type Finding } from './result'
 
 /** What some work came to, with the slots that it read and their states. */
 interface Remembered<T> {
@@ -48,7 +49,7 @@ class Memory<T> {
     return undefined
   }
 
-  add(result: T, read: readonly Slot[], states: SlotStates): void {
+  add(result: T, read: readonly Slot[], states: SlotStates): Remembered<T> {
     const slots = Int32Array.from(read).sort()
     const key = slots.join()
     let like = this.bySlots.get(key)
@@ -60,12 +61,47 @@ class Memory<T> {
     const hash = hashOf(like.slots, states)
     this.last = { result, slots: like.slots, states: like.slots.map((slot) => states[slot] ?? 0) }
     like.byHash.set(hash, [...(like.byHash.get(hash) ?? []), this.last])
+    return this.last
   }
 }
 
 /** A check about one subject, with what it found in all jobs so far. */
 interface Asked extends Question {
   readonly memory: Memory<Finding | null>
+}
+
+/** The same questions of many jobs, with their findings in the last of them. */
+class Round {
+  private readonly findings: (Finding | null)[] = []
+  private states: SlotStates | null = null
+  private readonly readersOf = new Map<Slot, Set<number>>()
+  private readonly noted: (readonly Slot[])[] = []
+  constructor(private readonly asked: readonly Asked[]) {}
+
+  /** The findings in a job. Only questions that ever read something that has changed are asked again. */
+  in(states: SlotStates, ask: (asked: Asked) => Remembered<Finding | null>): readonly Finding[] {
+    const places = this.states ? this.readersOfAny(changedBetween(this.states, states)) : this.asked.keys()
+    for (const place of places) this.take(place, ask(elementAt(this.asked, place)))
+    this.states = states
+    return this.findings.filter((finding) => finding !== null)
+  }
+
+  private take(place: number, { result, slots }: Remembered<Finding | null>): void {
+    this.findings[place] = result
+    if (this.noted[place] === slots) return
+    this.noted[place] = slots
+    for (const slot of slots) {
+      const readers = this.readersOf.get(slot)
+      if (readers) readers.add(place)
+      else this.readersOf.set(slot, new Set([place]))
+    }
+  }
+
+  private readersOfAny(slots: readonly Slot[]): ReadonlySet<number> {
+    const readers = new Set<number>()
+    for (const slot of slots) for (const place of this.readersOf.get(slot) ?? []) readers.add(place)
+    return readers
+  }
 }
 
 /** Findings remembered at most; then all are forgotten. */
@@ -77,7 +113,8 @@ const mostRemembered = 200_000
  */
 export class FindingMemo {
   private readonly numbers = new StateNumbers()
-  private questions = new Memory<readonly Asked[]>()
+  private rounds = new Memory<Round>()
+  private readonly roundsByQuestions = new Map<string, Round>()
   private readonly memories = new Map<AnyCheck, Map<PartPath, Asked['memory']>>()
   private remembered = 0
 
@@ -85,33 +122,40 @@ export class FindingMemo {
   of(job: JobDocument, shop: ShopSettings): { readonly facts: Facts; readonly findings: readonly Finding[] } {
     const facts = factsOf(job, shop, this.numbers.slots)
     const states = this.numbers.of(facts)
-    const findings: Finding[] = []
-    for (const asked of this.questionsOf(facts, states)) {
-      const finding = this.findingOf(asked, facts, states)
-      if (finding) findings.push(finding)
-    }
+    const findings = this.roundOf(facts, states).in(states, (asked) => this.findingOf(asked, facts, states))
     if (this.remembered > mostRemembered) this.forget()
     return { facts, findings }
   }
 
-  private questionsOf(facts: Facts, states: SlotStates): readonly Asked[] {
-    const known = this.questions.find(states)
+  private roundOf(facts: Facts, states: SlotStates): Round {
+    const known = this.rounds.find(states)
     if (known) return known.result
     const { questions, reads } = notedQuestionsOf(facts)
-    const asked = questions
-      .filter(({ check }) => !check.takesTime)
-      .map((question) => ({ ...question, memory: this.memoryOf(question) }))
-    this.questions.add(asked, reads.slots, states)
-    return asked
+    const asked = questions.filter(({ check }) => !check.takesTime)
+    return this.rounds.add(this.roundAsking(asked), reads.slots, states).result
   }
 
-  private findingOf({ check, place, memory }: Asked, facts: Facts, states: SlotStates): Finding | null {
+  /** Jobs whose values differ mostly have the same questions. */
+  private roundAsking(questions: readonly Question[]): Round {
+    const key = questions.map(({ check, on, place }) => `${keyOf(check.id, on)} ${place}`).join()
+    let round = this.roundsByQuestions.get(key)
+    if (!round) {
+      round = new Round(questions.map((question) => ({ ...question, memory: this.memoryOf(question) })))
+      this.roundsByQuestions.set(key, round)
+    }
+    return round
+  }
+
+  private findingOf(
+    { check, place, memory }: Asked,
+    facts: Facts,
+    states: SlotStates,
+  ): Remembered<Finding | null> {
     const known = memory.find(states)
-    if (known) return known.result
+    if (known) return known
     const { result, reads } = findingOf(check, place, facts)
-    memory.add(result, reads.slots, states)
     this.remembered++
-    return result
+    return memory.add(result, reads.slots, states)
   }
 
   private memoryOf({ check, on }: Question): Asked['memory'] {
@@ -123,7 +167,8 @@ export class FindingMemo {
   }
 
   private forget(): void {
-    this.questions = new Memory()
+    this.rounds = new Memory()
+    this.roundsByQuestions.clear()
     this.memories.clear()
     this.remembered = 0
   }

@@ -29,28 +29,28 @@ export class StateNumbers {
     ]),
   )
   private readonly ofValues = new WeakMap<object, number>()
-  private last: { readonly rules: ShopRules; readonly states: Int32Array } | null = null
+  private last: { readonly rules: ShopRules; readonly job: JobDocument; readonly states: Int32Array } | null =
+    null
 
   /** The states of the slots. Slots of parts that the job does not have are 0. */
   of({ rules, job }: Facts): SlotStates {
-    const { slots } = this
-    const kinds = partKindIds.map((kind) => ({ kind, own: this.ofKind(job, kind) }))
+    const { last, slots } = this
+    const kinds = partKindIds
+      .filter((kind) => job[kind] !== last?.job[kind])
+      .map((kind) => ({ kind, own: this.ofKind(job, kind), before: last && this.ofKind(last.job, kind) }))
     const states = new Int32Array(slots.count)
-    states.set(this.ofRules(rules))
-    states[slots.head] = this.numberOf(job.job)
-    for (const { kind, own } of kinds) {
+    if (last) states.set(last.states)
+    // The rules have the first slots. They hardly ever differ from one job of a search to the next.
+    ruleIds.forEach((id, slot) => {
+      if (rules[id] !== last?.rules[id]) states[slot] = this.numberOf(rules[id])
+    })
+    if (job.job !== last?.job.job) states[slots.head] = this.numberOf(job.job)
+    for (const { kind, own, before } of kinds) {
       states[slots.kind(kind)] = own.outline
-      for (const part of own.parts) states.set(part.states, part.first)
+      for (const { first, states: gone } of before?.parts ?? []) states.fill(0, first, first + gone.length)
+      for (const { first, states: here } of own.parts) states.set(here, first)
     }
-    return states
-  }
-
-  /** The rules have the first slots. They hardly ever differ from one job of a search to the next. */
-  private ofRules(rules: ShopRules): Int32Array {
-    const { last } = this
-    if (last && ruleIds.every((id) => rules[id] === last.rules[id])) return last.states
-    const states = Int32Array.from(ruleIds, (id) => this.numberOf(rules[id]))
-    this.last = { rules, states }
+    this.last = { rules, job, states }
     return states
   }
 
@@ -101,6 +101,13 @@ export class StateNumbers {
  * of it was entered; not its name.
  */
 const outlineOf = ({ id, part }: PartRef): unknown => [id, part.from, part.of, isEntered(part)]
+
+/** The slots whose states differ between two jobs. */
+export function changedBetween(before: SlotStates, after: SlotStates): Slot[] {
+  const changed: Slot[] = []
+  for (let slot = 0; slot < after.length; slot++) if ((before[slot] ?? 0) !== after[slot]) changed.push(slot)
+  return changed
+}
 
 /** Whether some slots have the states they had. */
 export function areInStates(slots: readonly Slot[], wanted: readonly number[], states: SlotStates): boolean {
