@@ -339,9 +339,11 @@ export function generatorShare(system: System): number {
  */
 export function chargedAwayAh(system: System): number {
   const generatorH = generatorHours(system)
-  const onGenerator = generatorH > 0 ? generatorH * generatorShare(system) : 0
+  const onGeneratorH = generatorH > 0 ? generatorH * generatorShare(system) : 0
   return system.lanes.reduce((sum, lane) => {
+    // Nothing of a charger counts where no generator runs it.
+    if (lane.kind === 'charger' && onGeneratorH === 0) return sum
     const { hours, amps } = laneDay(lane, system)
-    return sum + amps * (lane.kind === 'charger' ? onGenerator : hours)
+    return sum + amps * (lane.kind === 'charger' ? onGeneratorH : hours)
   }, 0)
 }

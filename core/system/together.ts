@@ -38,11 +38,12 @@ export const waysTogether = ({ lanes }: System): readonly Together[] =>
  * together fill more than the day, all of them do, and are counted ashore.
  */
 export function givingTogether(way: Way, system: System): readonly Giving[] {
-  const giving = system.lanes
+  const isAtOnce = allRunTogether(system)
+  if (isAtOnce && way !== 'ashore') return []
+  return system.lanes
+    .filter(({ kind }) => isAtOnce || (ways[way].kinds as readonly string[]).includes(kind))
     .map((lane) => ({ lane, amps: laneCurrentA(lane, system) }))
     .filter(({ amps }) => amps > 0)
-  if (allRunTogether(system)) return way === 'ashore' ? giving : []
-  return giving.filter(({ lane }) => (ways[way].kinds as readonly string[]).includes(lane.kind))
 }
 
 function allRunTogether({ lanes, many, rules }: System): boolean {
