@@ -3,8 +3,9 @@ import type { JobDocument } from '#core/job/document'
 import type { ShelfPart } from '#core/shelf/kinds'
 import type { Adjustment, Answer, Answers } from '#core/solve/answer'
 import type { Outcome } from '#core/solve/front'
+import { Shares } from '#core/solve/shares'
 import type { ShopSettings } from '#core/system/system'
-import { asCallback, plain, startEngine, type OwnEngine } from '../engine/client'
+import { plain, startEngine, type OwnEngine } from '../engine/client'
 
 /** Engines that share a search: as many as there are cores to spare, one at least. */
 const engineCount = Math.min(4, Math.max(1, navigator.hardwareConcurrency))
@@ -73,15 +74,16 @@ export function useSolver() {
   ): Promise<Outcome[]> {
     const [plainJob, plainShop, plainShelf] = plain([job, shop, shelf] as const)
     const found: Outcome[] = []
-    const take = (some: readonly Outcome[]): void => {
-      found.push(...some)
-      if (engines === mine) looked.value = found.length
-    }
+    let shares: Shares | null = null
     await Promise.all(
-      mine.map(async ({ engine }, turn) => {
+      mine.map(async ({ engine }, place) => {
         const planned = await engine.plan(plainJob, plainShop, plainShelf)
         if (engines === mine) count.value = planned
-        await engine.search({ of: mine.length, turn }, asCallback(take))
+        shares ??= new Shares(planned, mine.length)
+        for (let next = shares.next(place); next; next = shares.next(place)) {
+          found.push(...(await engine.search(next)))
+          if (engines === mine) looked.value = found.length
+        }
       }),
     )
     return found.toSorted((a, b) => a.index - b.index)

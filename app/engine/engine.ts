@@ -24,6 +24,7 @@ import { adjust, answersOf, type Adjustment, type Answer, type Answers } from '#
 import { Evaluator } from '#core/solve/evaluate'
 import { search, type Outcome } from '#core/solve/front'
 import { planOf } from '#core/solve/plan'
+import type { Stretch } from '#core/solve/shares'
 import { schoolsOf, type SchoolView } from '#core/solve/schools'
 import { factsOf, type ShopSettings } from '#core/system/system'
 import type { Verdict } from '#core/system/verdict'
@@ -59,8 +60,6 @@ export interface RunOrder {
 export type RunOutcome =
   | { readonly ok: true; readonly results: readonly RunResult[]; readonly notes: readonly string[] }
   | { readonly ok: false; readonly error: string }
-
-const foundTogether = 8
 
 /** What takes a run waits until nobody types any more, ms. */
 const typingMs = 300
@@ -247,19 +246,9 @@ export class Engine {
     this.evaluator = new Evaluator(planOf(job, shop, shelf))
     return this.evaluator.plan.count
   }
-  /** Looks at a share of the combinations planned. It is stopped by ending the worker. */
-  search(
-    share: { readonly of: number; readonly turn: number },
-    tell: (found: readonly Outcome[]) => unknown,
-  ): void {
-    let found: Outcome[] = []
-    for (const outcome of search(this.evaluator!, share)) {
-      found.push(outcome)
-      if (found.length < foundTogether) continue
-      tell(found)
-      found = []
-    }
-    tell(found)
+  /** Looks at a stretch of the combinations planned. It is stopped by ending the worker. */
+  search(stretch: Stretch): Outcome[] {
+    return [...search(this.evaluator!, stretch)]
   }
   answers(outcomes: readonly Outcome[]): Answers {
     return answersOf(this.evaluator!, outcomes)

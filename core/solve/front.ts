@@ -1,4 +1,5 @@
 import type { Evaluation, Evaluator, Figures } from './evaluate'
+import type { Stretch } from './shares'
 
 /** Answers shown at most. */
 export const mostAnswers = 8
@@ -142,16 +143,10 @@ function thinned(front: readonly Settled[], most: number): Outcome[] {
 export const nearestOf = (outcomes: readonly Outcome[]): Outcome | null =>
   outcomes.reduce<Outcome | null>((a, b) => (a === null || b.short < a.short ? b : a), null)
 
-/**
- * Searches a share of a plan, one stretch of it. A generator, so that whoever searches may show progress and stop: it yields
- * each outcome.
- */
+/** Searches a stretch of a plan: yields each outcome, so that the caller can show progress and stop. */
 export function* search(
   evaluator: Evaluator,
-  { of, turn }: { readonly of: number; readonly turn: number } = { of: 1, turn: 0 },
+  { from, to }: Stretch = { from: 0, to: evaluator.plan.count },
 ): Generator<Outcome, void, void> {
-  const { count } = evaluator.plan
-  // Neighbours are similar, and their common part is checked once.
-  const [first, end] = [turn, turn + 1].map((turns) => Math.floor((count * turns) / of)) as [number, number]
-  for (let index = first; index < end; index++) yield outcomeOf(evaluator.evaluate(index))
+  for (let index = from; index < to; index++) yield outcomeOf(evaluator.evaluate(index))
 }

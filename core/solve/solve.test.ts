@@ -3,6 +3,7 @@ import { specifiedBy } from './specify'
 import { schoolsOf } from './schools'
 import { beats, bestOf, mostAnswers, nearestOf, outcomeOf, search, type Outcome } from './front'
 import { mostCombinations, planOf } from './plan'
+import { Shares } from './shares'
 import { Evaluator, type Figures } from './evaluate'
 import fc from 'fast-check'
 import { readdirSync, readFileSync } from 'node:fs'
@@ -367,10 +368,15 @@ describe('the search', () => {
   const plan = planOf(jobs['0417']!, {}, shelf)
   it('is the same twice, and the same in shares', () => {
     const all = [...search(new Evaluator(plan))]
-    const shares = [0, 1]
-      .flatMap((turn) => [...search(new Evaluator(plan), { of: 2, turn })])
-      .toSorted((a, b) => a.index - b.index)
-    expect(shares).toEqual(all)
+    const shares = new Shares(plan.count, 2)
+    const evaluators = [new Evaluator(plan), new Evaluator(plan)]
+    const shared: Outcome[] = []
+    while (shared.length < plan.count)
+      evaluators.forEach((evaluator, searcher) => {
+        const next = shares.next(searcher)
+        if (next) shared.push(...search(evaluator, next))
+      })
+    expect(shared.toSorted((a, b) => a.index - b.index)).toEqual(all)
     expect(all).toHaveLength(plan.count)
   })
   it('never has more combinations than it may, whatever the job', () => {
