@@ -214,15 +214,21 @@ class Inquiry implements Explorable {
    * A judgement from a scene in which the check does apply, for a check whose very subject is in doubt: it may take
    * values of several unknowns together.
    */
-  firstThatApplies(deciding: readonly Deciding[], assumed: Assumed = nothingAssumed): Judgement | null {
-    const { judgement } = this.in(assumed).value
-    const [next, ...rest] = deciding
-    if (judgement || next === undefined) return judgement
+  firstThatApplies(deciding: readonly Deciding[]): Judgement | null {
+    const assumed = this.whereItApplies(deciding, nothingAssumed)
+    return assumed && this.in(assumed).value.judgement
+  }
+
+  private whereItApplies(deciding: readonly Deciding[], assumed: Assumed): Assumed | null {
+    return this.now(assumed).value.judgement ? assumed : this.whereMoreIsAssumed(deciding, assumed)
+  }
+  private whereMoreIsAssumed([next, ...rest]: readonly Deciding[], assumed: Assumed): Assumed | null {
+    if (next === undefined) return null
     for (const { from } of next.bands) {
-      const found = this.firstThatApplies(rest, new Map([...assumed, [next.path, from]]))
+      const found = this.whereItApplies(rest, new Map([...assumed, [next.path, from]]))
       if (found) return found
     }
-    return this.firstThatApplies(rest, assumed)
+    return this.whereMoreIsAssumed(rest, assumed)
   }
 }
 
