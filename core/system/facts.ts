@@ -44,6 +44,17 @@ export interface Input {
 interface Derived<T> {
   readonly value: T
   readonly from: readonly Slot[]
+  /** Who noted its inputs last: most values are read again and again by the same. */
+  notedBy?: Reads
+}
+
+/** The value of something derived, its inputs noted. */
+function valueIn<T>(derived: Derived<T>, reads: Reads): T {
+  if (derived.notedBy !== reads) {
+    reads.noteAll(derived.from)
+    derived.notedBy = reads
+  }
+  return derived.value
 }
 
 /** A part of the job with everything that is the same in every scene. */
@@ -139,16 +150,12 @@ export class Facts {
    * truly unknown.
    */
   settled(part: PartFacts, index: number, reads: Reads): unknown {
-    const known = part.settled[index]
-    if (known) {
-      reads.noteAll(known.from)
-      return known.value
+    let known = part.settled[index]
+    if (!known) {
+      const from: Slot[] = []
+      part.settled[index] = known = { value: this.findSettled(part, index, from), from }
     }
-    const from: Slot[] = []
-    const value = this.findSettled(part, index, from)
-    reads.noteAll(from)
-    part.settled[index] = { value, from }
-    return value
+    return valueIn(known, reads)
   }
 
   private findSettled(part: PartFacts, index: number, from: Slot[]): unknown {
@@ -208,8 +215,7 @@ export class Facts {
       const value = plausibleRange(this.job, part.ref, elementAt(part.fields, index)[0], this.lookInto(from))
       part.ranges[index] = range = { value, from }
     }
-    reads.noteAll(range.from)
-    return range.value
+    return valueIn(range, reads)
   }
 
   /** The parts that can give the nominal voltage of a part. */
@@ -297,7 +303,9 @@ export class Facts {
     const [, field] = elementAt(part.fields, index)
     if (field.type === 'choice') return elementAt(kindFields[part.ref.kind].options, index)
     const range = this.plausible(part, index, reads)
-    return Array.from({ length: count }, (_, i) => along(range, i / (count - 1)))
+    const points: number[] = []
+    for (let i = 0; i < count; i++) points.push(along(range, i / (count - 1)))
+    return points
   }
 }
 
