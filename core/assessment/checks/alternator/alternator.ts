@@ -90,7 +90,7 @@ function arrivesOver({ lane, name, system, volts, settable, set, formula }: Arri
     limit: bank.each.$origin(bank.highField),
     formula,
     summary: () => `${name} puts ${q(volts, 'V')} on the battery, which allows ${q(bank.highV, 'V')}.`,
-    remedies: settable ? [set, addDcdc(lane, system)] : [addDcdc(lane, system), set],
+    remedies: () => (settable ? [set, addDcdc(lane, system)] : [addDcdc(lane, system), set]),
   }
 }
 
@@ -126,7 +126,7 @@ function arrivesUnder({ lane, name, system, volts, drop, settable, set, formula 
     formula,
     summary: () =>
       `${name} puts ${q(volts, 'V')} on the battery, which needs ${q(bank.lowV, 'V')}: ${lowChargeWords(low)}.`,
-    remedies: [
+    remedies: () => [
       ...(lowLossHelps ? [lowLoss] : []),
       ...(settable ? [set] : []),
       ...(accepted ? [{ id: 'charger.top-up', on: lane.link.$path } as const] : []),
@@ -149,18 +149,11 @@ export const acceptance = check({
     if (!isStraight(lane)) return null
     const { bank, rules } = system
     const { alternator } = lane
-    const cases = speeds.flatMap((speed) =>
-      socs.map((soc) => {
-        const takesA = acceptanceA(lane, soc, speed, system)
-        return {
-          speed,
-          soc,
-          takesA,
-          allDayA: allDayA(alternator, speed, rules),
-          overA: takesA - allDayA(alternator, speed, rules),
-        }
-      }),
-    )
+    const cases = speeds.flatMap((speed) => {
+      const taken = socs.map((soc) => ({ soc, takesA: acceptanceA(lane, soc, speed, system) }))
+      const borneA = allDayA(alternator, speed, rules)
+      return taken.map(({ soc, takesA }) => ({ speed, soc, takesA, allDayA: borneA, overA: takesA - borneA }))
+    })
     const most = cases.reduce((a, b) => (b.overA > a.overA ? b : a))
     const hot = most.overA > 0 && !foldsBack(alternator)
     const peakA = Math.max(...cases.map((c) => c.takesA))
@@ -190,7 +183,7 @@ export const acceptance = check({
             : most.overA > 0
               ? `The battery would draw ${q(most.takesA, 'A')} at ${most.speed}. The regulator of ${nameInSentence(name)} reduces it as the case warms up.`
               : `The battery takes ${q(most.takesA, 'A')} at ${most.speed}, within the ${q(most.allDayA, 'A')} that ${nameInSentence(name)} delivers all day.`,
-      remedies: hot || overBattery ? holdBack(lane, system) : [],
+      remedies: () => (hot || overBattery ? holdBack(lane, system) : []),
     }
   },
 })
@@ -367,7 +360,7 @@ export const computerControlled = check({
               '.',
             )
           : `${name} is inside the window ${formatShare(share)} of the drive.`,
-      remedies: peaks || dips ? [addDcdc(lane, system)] : [],
+      remedies: () => (peaks || dips ? [addDcdc(lane, system)] : []),
     }
   },
 })

@@ -172,13 +172,14 @@ export function floatOf({ unit, name }: Subjects['unit'], { bank, one, q }: Syst
         : `${q(bank.maxFloatV, 'V')} − ${q(volts, 'V')} = ${q(bank.maxFloatV - volts, 'V')} to spare`,
     summary: () =>
       `${name} floats at ${q(volts, 'V')}${coldV > 0 ? ' in the cold' : ''}; the battery allows ${q(bank.maxFloatV, 'V')}.`,
-    remedies: over
-      ? voltageRemedies(unit, bank, {
-          id: 'charger.set-float',
-          on: unit.$path,
-          value: Math.round((bank.maxFloatV - Math.max(0, coldV)) * 10) / 10,
-        })
-      : [],
+    remedies: () =>
+      over
+        ? voltageRemedies(unit, bank, {
+            id: 'charger.set-float',
+            on: unit.$path,
+            value: Math.round((bank.maxFloatV - Math.max(0, coldV)) * 10) / 10,
+          })
+        : [],
     cautions: () =>
       over || !holdsFull ? [] : ['This float keeps the battery full. Without it the battery lasts longer.'],
   }
@@ -201,7 +202,7 @@ function floatsUnwanted(unit: ChargeUnit, name: string, bank: Bank): Judgement {
     limit: bank.each.$origin('floatAllowed'),
     formula: () => 'float on ≠ float off',
     summary: () => `${name} floats; this battery needs float off.`,
-    remedies: voltageRemedies(unit, bank, { id: 'charger.float-off', on: unit.$path }),
+    remedies: () => voltageRemedies(unit, bank, { id: 'charger.float-off', on: unit.$path }),
   }
 }
 

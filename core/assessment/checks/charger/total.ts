@@ -43,7 +43,7 @@ export const totalCharge = check({
           over && together > bank.largestA ? ` and takes ${q(bank.largestA, 'A')} at most` : '',
           '.',
         ),
-      remedies: over ? lessOf(giving, mostA, system) : [],
+      remedies: () => (over ? lessOf(giving, mostA, system) : []),
     }
   },
 })

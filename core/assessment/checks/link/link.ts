@@ -145,14 +145,15 @@ export const diode = check({
         takenOut
           ? `The diode isolator drops ${q(link.dropV, 'V')}. The battery gets ${q(volts, 'V')} and needs ${q(bank.lowV, 'V')}.`
           : `The diode isolator drops ${q(link.dropV, 'V')}. The battery gets ${q(volts, 'V')}, which is enough.`,
-      remedies: !takenOut
-        ? []
-        : [
-            ...(swapped
-              ? [{ id: 'link.low-loss-isolator', on: link.$path, value: rules.lowLossDropV } as const]
-              : []),
-            addDcdc(lane, system),
-          ],
+      remedies: () =>
+        !takenOut
+          ? []
+          : [
+              ...(swapped
+                ? [{ id: 'link.low-loss-isolator', on: link.$path, value: rules.lowLossDropV } as const]
+                : []),
+              addDcdc(lane, system),
+            ],
     }
   },
 })
@@ -177,12 +178,13 @@ export const rating = check({
         `${q(flowsA, 'A')} at cruise into ${system.rules.lowSoc} % ${over ? '>' : '≤'} ${q(relayA, 'A')}`,
       summary: () =>
         `The link from ${nameInSentence(name)} to the house bank is rated ${q(relayA, 'A')} and carries ${q(flowsA, 'A')} at cruise.`,
-      remedies: over
-        ? [
-            { id: 'link.larger', on: link.$path, value: Math.ceil((flowsA * 1.25) / 10) * 10 },
-            addDcdc(lane, system),
-          ]
-        : [],
+      remedies: () =>
+        over
+          ? [
+              { id: 'link.larger', on: link.$path, value: Math.ceil((flowsA * 1.25) / 10) * 10 },
+              addDcdc(lane, system),
+            ]
+          : [],
     }
   },
 })
@@ -212,7 +214,7 @@ export const batterySwitch = check({
           guarded ? ', but a protector absorbs the spike' : '',
           '.',
         ),
-      remedies: [
+      remedies: () => [
         addDcdc(lane, system),
         ...(guarded ? [] : [{ id: 'alternator.surge-protector', on: alternator.$path } as const]),
       ],
