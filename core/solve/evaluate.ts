@@ -1,4 +1,4 @@
-import { firstOf } from '#core/collections/held'
+import { entryOf, firstOf } from '#core/collections/held'
 import type { Finding } from '#core/assessment/assess'
 import { FindingMemo } from '#core/assessment/memo'
 import type { JobDocument } from '#core/job/document'
@@ -7,6 +7,7 @@ import { batteries, listed } from '#core/remedies/listed'
 import { canTry, joinRemedies, remedyOf, sameRemedy, type RemedyRef } from '#core/remedies/catalogue'
 import { resolveRules } from '#core/rules/rules'
 import { inputsOf } from '#core/simulation/inputs'
+import type { Plant } from '#core/simulation/plant'
 import { plantFrom } from '#core/simulation/plant-of-job'
 import { totalsOf, type Totals } from '#core/simulation/runs'
 import { dayAway } from '#core/system/energy'
@@ -197,9 +198,9 @@ export class Evaluator {
   /** Totals of three days of ordinary use from the shop's low charge. */
   private useOf(job: JobDocument, system: System): Totals {
     const mainsH = Math.max(0, ...Object.values(job.chargers).map((charger) => charger.hours?.value ?? 0))
-    const plant = plantFrom(system, 'new')
+    const plant = withoutNames(plantFrom(system, 'new'))
     const inputs = { ...inputsOf(system, 'driving-day'), days: runDays, mainsH }
-    const key = JSON.stringify([{ ...plant, name: '', assumed: [] }, inputs])
+    const key = JSON.stringify([plant, inputs])
     const known = this.runs.get(key)
     if (known) return known
     const totals = totalsOf('driving-day', plant, inputs)
@@ -232,6 +233,18 @@ export class Evaluator {
       changes: steps.length - sharedMonitors(steps) + (battery ? 1 : 0),
       unseen: steps.filter(({ ref }) => remedyOf(ref).unseen).length,
     }
+  }
+}
+
+/** A plant without what changes nothing in a run: names, and which of several chargers comes first. */
+function withoutNames(plant: Plant): Plant {
+  const chargers = plant.chargers.map((charger) => ({ ...charger, name: '' }))
+  const written = new Map(chargers.map((charger) => [charger, JSON.stringify(charger)]))
+  return {
+    ...plant,
+    name: '',
+    assumed: [],
+    chargers: chargers.toSorted((a, b) => (entryOf(written, a) < entryOf(written, b) ? -1 : 1)),
   }
 }
 

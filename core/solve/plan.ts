@@ -1,4 +1,4 @@
-import { elementAt } from '#core/collections/held'
+import { elementAt, firstOf } from '#core/collections/held'
 import { completeJob } from '#core/job/complete'
 import { assess, type Finding } from '#core/assessment/assess'
 import type { JobDocument } from '#core/job/document'
@@ -13,6 +13,7 @@ import { isBlocking } from '#core/assessment/finding'
 import { keyOf } from '#core/assessment/result'
 import { possibleFindings } from './open'
 import type { Axis, Ground, Option } from './option'
+import { countOfSets, setsOf, twinsAmong, type Twins } from './twins'
 
 /** Everything that a search needs; the same for every worker. */
 export interface Plan {
@@ -20,9 +21,17 @@ export interface Plan {
   readonly shop: ShopSettings
   readonly shelf: readonly ShelfPart[]
   readonly axes: readonly Axis[]
+  readonly choices: readonly Choice[]
   readonly count: number
   /** Blocking findings of the job as found, including possible ones. */
   readonly before: readonly Finding[]
+}
+
+/** Axes that are decided together, with each set of options that they can take. */
+interface Choice {
+  readonly axes: Twins
+  /** The place of the option of each axis. */
+  readonly sets: readonly (readonly number[])[]
 }
 
 /** Most combinations looked at. */
@@ -57,35 +66,30 @@ export function planOf(surveyed: JobDocument, shop: ShopSettings, shelf: readonl
     certain: new Set(before),
     shelf,
   }
-  const axes = trim(decisions.flatMap((decide) => decide(ground)).filter(({ options }) => options.length > 0))
-  return { job, shop, shelf, axes, before: ground.findings, count: productOf(axes) }
+  const axes = decisions.flatMap((decide) => decide(ground)).filter(({ options }) => options.length > 0)
+  const twins = trimmed(twinsAmong(job, axes))
+  const choices = twins.map((those) => ({ axes: those, sets: setsOf(those) }))
+  return { job, shop, shelf, axes: twins.flat(), choices, before: ground.findings, count: productOf(twins) }
 }
 
-const productOf = (axes: readonly Axis[]): number =>
-  axes.reduce((product, { options }) => product * options.length, 1)
+const productOf = (twins: readonly Twins[]): number =>
+  twins.reduce((product, those) => product * countOfSets(those), 1)
 
 /** Takes options off the end of the longest axes until the product is small enough. */
-function trim(axes: readonly Axis[]): Axis[] {
-  const trimmed = [...axes]
-  while (productOf(trimmed) > mostCombinations) {
-    const longest = trimmed.reduce(
-      (most, axis, i) => (axis.options.length > elementAt(trimmed, most).options.length ? i : most),
-      0,
-    )
-    trimmed[longest] = {
-      ...elementAt(trimmed, longest),
-      options: elementAt(trimmed, longest).options.slice(0, -1),
-    }
-  }
-  return trimmed
+function trimmed(twins: readonly Twins[]): readonly Twins[] {
+  if (productOf(twins) <= mostCombinations) return twins
+  const lengthOf = (those: Twins): number => firstOf(those).options.length
+  const longest = twins.reduce((most, those) => (lengthOf(those) > lengthOf(most) ? those : most))
+  const shorter = longest.map((axis) => ({ ...axis, options: axis.options.slice(0, -1) }))
+  return trimmed(twins.map((those) => (those === longest ? shorter : those)))
 }
 
-/** The options of a combination: its number written in the mixed base of the axes. */
-export function optionsAt({ axes }: Plan, index: number): Option[] {
+/** The options of a combination: its number written in the mixed base of the choices. */
+export function optionsAt({ choices }: Plan, index: number): Option[] {
   let rest = index
-  return axes.map(({ options }) => {
-    const chosen = elementAt(options, rest % options.length)
-    rest = Math.floor(rest / options.length)
-    return chosen
+  return choices.flatMap(({ axes, sets }) => {
+    const set = elementAt(sets, rest % sets.length)
+    rest = Math.floor(rest / sets.length)
+    return axes.map(({ options }, i) => elementAt(options, elementAt(set, i)))
   })
 }
