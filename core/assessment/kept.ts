@@ -1,3 +1,4 @@
+import { present } from '#core/collections/held'
 import { changesBetween } from '#core/job/changes'
 import type { JobDocument } from '#core/job/document'
 import { partKinds, type PartKind, type PartKindId } from '#core/job/fields'
@@ -103,7 +104,7 @@ export class KeptAssessment {
    * in between. Finished results are kept.
    */
   *lookAhead(): Generator<void, Assessment, void> {
-    const facts = this.facts!
+    const facts = present(this.facts)
     const questions = questionsOf(facts)
     for (const question of questions) {
       if (this.results.has(question)) continue
@@ -117,6 +118,6 @@ export class KeptAssessment {
   }
 
   private resultOf(question: Question): CheckResult | null {
-    return this.results.of(question, ({ check, place }) => judgeCheck(check, place, this.facts!))
+    return this.results.of(question, ({ check, place }) => judgeCheck(check, place, present(this.facts)))
   }
 }

@@ -1,4 +1,4 @@
-import { elementAt } from '#core/collections/held'
+import { elementAt, present } from '#core/collections/held'
 import {
   fieldAt,
   partAt,
@@ -143,12 +143,12 @@ class Inquiry implements Explorable {
   /** The judgement in a separate scene, with words on demand. */
   in(assumed: Assumed, evidence = false): Judged<Seen> {
     const { about } = this.check
-    const look = (system: System): Seen => this.seen(subjectAt(about, system, this.place)!, system)
+    const look = (system: System): Seen => this.seen(present(subjectAt(about, system, this.place)), system)
     return judge(this.facts, assumed, look, { reads: this.reads, evidence })
   }
 
   private readonly lookAgain = (system: System): Seen =>
-    this.seen(this.stage.subjects.at(this.check.about, system, this.place)!, system)
+    this.seen(present(this.stage.subjects.at(this.check.about, system, this.place)), system)
 
   /** The judgement in the current scene, valid until the next one. */
   now(assumed: Assumed): Judged<Seen> {
@@ -188,7 +188,8 @@ class Inquiry implements Explorable {
   }
 
   private inDoubt(assumed: Assumed, doubted: Set<FieldPath>): Looked {
-    const look = (system: System): Seen => this.seen(subjectAt(this.check.about, system, this.place)!, system)
+    const look = (system: System): Seen =>
+      this.seen(present(subjectAt(this.check.about, system, this.place)), system)
     const { value, scene } = judge(this.facts, assumed, look, { reads: this.reads, doubted })
     return { verdict: value.judgement?.verdict ?? 'suits', missing: scene.missing }
   }
@@ -265,7 +266,7 @@ export function* judging(
 ): Generator<void, Noted<CheckResult>, void> {
   const inquiry = new Inquiry(check, place, new Stage(facts))
   const { value: first, scene } = inquiry.in(nothingAssumed, true)
-  const inputs = [...scene.inputs!]
+  const inputs = [...present(scene.inputs)]
   const effort = effortOf(check, inquiry)
   const overUnknowns: Explored =
     scene.missing.length === 0
@@ -356,7 +357,7 @@ export function findingsIn(facts: Facts): FindingsIn {
     find: (check, place) => foundBy(ask(check, place), check),
     say: (check, place) => {
       const { value, scene } = ask(check, place).in(nothingAssumed, true)
-      return `${value.judgement!.summary()}${assumedWords([...scene.inputs!], scene.missing, facts.q)}`
+      return `${present(value.judgement).summary()}${assumedWords([...present(scene.inputs)], scene.missing, facts.q)}`
     },
   }
 }
@@ -386,7 +387,7 @@ function assumedWords(inputs: readonly Input[], unknown: readonly FieldPath[], q
   const used = inputs.filter(({ path }) => unknown.includes(path))
   if (used.length === 0) return ''
   const words = used.slice(0, mostAssumed).map(({ path, label, value }) => {
-    const { field } = fieldAt(path)!
+    const { field } = present(fieldAt(path))
     const words = shownValue(field, value, q)
     return `${inSentence(label)} ${field.type === 'choice' ? inSentence(words) : words}`
   })
@@ -397,7 +398,7 @@ function assumedWords(inputs: readonly Input[], unknown: readonly FieldPath[], q
 /** Says which values to find out: what can be measured first. */
 function openSummary(deciding: readonly Deciding[], job: JobDocument): string {
   const named = deciding.slice(0, mostNamed).map(({ path }) => {
-    const { field, partPath, kind } = fieldAt(path)!
+    const { field, partPath, kind } = present(fieldAt(path))
     const part = partAt(job, partPath)?.part.name ?? `the ${inSentence(partName(job, partPath))}`
     const isQuantity = field.type === 'quantity'
     const label = isQuantity ? `the ${inSentence(field.label)}` : `“${field.label}”`

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { elementAt, entryOf, fieldOf, firstOf, lastOf, withId } from './held'
+import { elementAt, entryOf, fieldOf, firstOf, lastOf, present, withId } from './held'
 
 describe('lookups', () => {
   it('give what is held', () => {
@@ -13,6 +13,7 @@ describe('lookups', () => {
     expect(entryOf(new Map([['bar', 0]]), 'bar')).toBe(0)
     expect(fieldOf({ bar: '' }, 'bar')).toBe('')
     expect(withId([{ id: 'bar', volts: 12 }], 'bar').volts).toBe(12)
+    expect([present(0), present('')]).toEqual([0, ''])
   })
 
   it('fail with what is missing, instead of handing on nothing', () => {
@@ -23,5 +24,7 @@ describe('lookups', () => {
     expect(() => entryOf(new Map<string, number>(), 'bar')).toThrow('No entry bar')
     expect(() => fieldOf<string, number>({}, 'bar')).toThrow('No field bar')
     expect(() => withId([], 'bar')).toThrow('No bar in a list of 0')
+    expect(() => present(null)).toThrow('Nothing is there')
+    expect(() => present<string>(undefined)).toThrow(RangeError)
   })
 })

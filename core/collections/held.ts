@@ -1,6 +1,6 @@
 /**
- * What a list, map or record is known to hold. Each of these fails where it holds nothing there, instead of handing on
- * `undefined`.
+ * What a list, map or record is known to hold, and what is known to be there. Each of these fails where nothing is,
+ * instead of handing on `undefined`.
  */
 
 /** The element of a list at an index. @throws RangeError where there is none */
@@ -27,6 +27,12 @@ export function entryOf<K, V>(map: { readonly get: (key: K) => V | undefined }, 
 export function fieldOf<K extends PropertyKey, T>(record: Readonly<Record<K, T>>, name: K): T {
   const value = record[name]
   if (value === undefined) throw new RangeError(`No field ${String(name)}`)
+  return value
+}
+
+/** A value that is known to be there, whatever its type says. @throws RangeError where it is not */
+export function present<T>(value: T | null | undefined): T {
+  if (value === null || value === undefined) throw new RangeError('Nothing is there')
   return value
 }
 

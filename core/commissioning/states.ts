@@ -1,3 +1,4 @@
+import { present } from '#core/collections/held'
 import { casesOf, restedLoads, type Case } from '#core/wiring/cases'
 import { nameInSentence } from '#core/units/format'
 import type { SourceUnit } from '#core/wiring/network'
@@ -66,9 +67,9 @@ export function statesOf(rig: Rig): TestState[] {
       doing: nothing,
       minutes: setUpMinutes[one.kind],
     })),
-    ...restingStates(rig, at('rest')!),
+    ...restingStates(rig, present(at('rest'))),
     ...unitsOf(rig.network, 'source').flatMap((source) =>
-      sourceStates(rig, source, at(`charge-${source.id}`)!),
+      sourceStates(rig, source, present(at(`charge-${source.id}`))),
     ),
     ...engineStates(rig, at('cruise')),
     ...coldState(

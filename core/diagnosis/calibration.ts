@@ -1,4 +1,4 @@
-import { elementAt, firstOf, lastOf } from '#core/collections/held'
+import { elementAt, firstOf, lastOf, present } from '#core/collections/held'
 import type { Chance } from '#core/commissioning/chance'
 import type { Diagnosis } from './diagnosis'
 import { harmOf } from './faults/fault'
@@ -56,7 +56,7 @@ export function provedOf(diagnosis: Diagnosis, chance: Chance): Proved {
     within: readings.every((reading) => diagnosis.isWithin(reading)),
     said: diagnosis.given(readings).risk(),
     isFaulty: fault !== null,
-    isDangerous: fault !== null && harmOf(fault, proof.bench, at!, size) === 'fire',
+    isDangerous: fault !== null && harmOf(fault, proof.bench, present(at), size) === 'fire',
   }
 }
 

@@ -1,4 +1,4 @@
-import { elementAt } from '#core/collections/held'
+import { elementAt, present } from '#core/collections/held'
 import { essentialOf, type Essential } from './essential'
 import { otherId, soundId } from './cause-ids'
 import { causesOf, hypothesesOf, type Cause } from './hypotheses'
@@ -60,7 +60,7 @@ export class Diagnosis {
   /** The tests that are made on every job like this one. */
   get essential(): Essential {
     this.prepareWholly()
-    return this.theEssential!
+    return present(this.theEssential)
   }
 
   /**

@@ -1,4 +1,4 @@
-import { elementAt, entryOf } from '#core/collections/held'
+import { elementAt, entryOf, present } from '#core/collections/held'
 import { otherId, soundId } from './cause-ids'
 import { Covariance } from './covariance'
 import { harmOf, type Fault } from './faults/fault'
@@ -103,7 +103,9 @@ export function* hypothesesOf(
 function asFoundOnRound(one: Hypothesis, { fault, at }: Cause, tests: readonly ProofTest[]): Hypothesis[] {
   const onRound = fault?.onRound
   if (!onRound) return [one]
-  const finds = [walkRoundId, onRound.test(at!)].map((id) => tests.findIndex((test) => test.id === id))
+  const finds = [walkRoundId, onRound.test(present(at))].map((id) =>
+    tests.findIndex((test) => test.id === id),
+  )
   if (finds.includes(-1)) return [one]
   const means = one.means.slice()
   for (const place of finds) means[place] = 0
@@ -115,7 +117,7 @@ function asFoundOnRound(one: Hypothesis, { fault, at }: Cause, tests: readonly P
 
 /** The rig as a cause of a size makes it. */
 export const rigWith = ({ rig }: Proof, { fault, at }: Cause, size: number): Rig =>
-  fault ? fault.change(rig, at!, size) : rig
+  fault ? fault.change(rig, present(at), size) : rig
 
 /** The slopes of readings are calculated for every nth size of a cause. */
 const slopesEvery = 3
@@ -190,7 +192,7 @@ function hypothesisOf(
       bySize,
       parameters.length,
     ),
-    harm: fault && harmOf(fault, bench, cause.at!, elementAt(sizes, part)),
+    harm: fault && harmOf(fault, bench, present(cause.at), elementAt(sizes, part)),
     stray:
       cause.id === otherId
         ? Float64Array.from(

@@ -1,4 +1,4 @@
-import { entryOf } from '#core/collections/held'
+import { entryOf, present } from '#core/collections/held'
 import { normal, type Chance } from '#core/commissioning/chance'
 import { rigWith, type Cause } from './hypotheses'
 import { deviationOf, shown } from '#core/commissioning/meters'
@@ -19,7 +19,7 @@ export const asMet = (
 ): Rig => {
   const rig = rigWith(proof, cause, size)
   const onRound = cause.fault?.onRound
-  return onRound && chance() < onRound.share ? onRound.mark(rig, cause.at!) : rig
+  return onRound && chance() < onRound.share ? onRound.mark(rig, present(cause.at)) : rig
 }
 
 /** Instruments on a rig: each reading is the true value with the noise of its instrument. */

@@ -1,3 +1,4 @@
+import { elementAt } from '#core/collections/held'
 import { Ahead } from './ahead'
 import { scaled, strayShare, unscaled, type Cause, type Hypothesis } from './hypotheses'
 import { riskOf, type Risk } from '#core/commissioning/harm'
@@ -129,7 +130,7 @@ export class Posterior {
   probabilities(): number[] {
     const sums = this.causes.map(() => 0)
     this.weights.forEach((weight, h) => {
-      sums[this.known.hypotheses[h]!.cause]! += weight
+      sums[elementAt(this.known.hypotheses, h).cause]! += weight
     })
     return sums
   }
@@ -137,19 +138,19 @@ export class Posterior {
   /** How likely it is that a fault of the list is there, and that one is that can cause a fire. */
   risk(): Risk {
     const { weights } = this
-    return riskOf(this.known.hypotheses, (_, h) => weights[h]!)
+    return riskOf(this.known.hypotheses, (_, h) => elementAt(weights, h))
   }
 
   /** The likeliest cause. */
   top(): Ranked {
-    return this.ranking()[0]!
+    return elementAt(this.ranking(), 0)
   }
 
   /** Causes, the likeliest first. */
   ranking(): Ranked[] {
     const sizes = this.sizes()
     return this.probabilities()
-      .map((probability, i) => ({ cause: this.causes[i]!, probability, size: sizes[i]! }))
+      .map((probability, i) => ({ cause: elementAt(this.causes, i), probability, size: elementAt(sizes, i) }))
       .sort((a, b) => b.probability - a.probability)
   }
 
@@ -158,40 +159,37 @@ export class Posterior {
     const { weights } = this
     const sums = this.causes.map(() => ({ weight: 0, sum: 0 }))
     this.known.hypotheses.forEach(({ cause, size, width }, h) => {
-      const weight = weights[h]!
+      const weight = elementAt(weights, h)
       if (weight < 1e-12) return
-      const into = sums[cause]!
+      const into = elementAt(sums, cause)
       into.weight += weight
-      into.sum += weight * (scaled(this.causes[cause]!, size) + width * this.moved(h))
+      into.sum += weight * (scaled(elementAt(this.causes, cause), size) + width * this.moved(h))
     })
     return sums.map(({ weight, sum }, i) => {
-      const cause = this.causes[i]!
+      const cause = elementAt(this.causes, i)
       if (!cause.fault || cause.fault.unit === '') return null
-      return weight === 0 ? cause.sizes[0]! : unscaled(cause, sum / weight)
+      return weight === 0 ? elementAt(cause.sizes, 0) : unscaled(cause, sum / weight)
     })
   }
 
   /** By how many of its widths the readings move a size. */
   private moved(h: number): number {
-    const hypothesis = this.known.hypotheses[h]!
+    const hypothesis = elementAt(this.known.hypotheses, h)
     if (hypothesis.width === 0) return 0
-    const { off } = this.weighed[h]!
-    const row = inCommon(
-      this.trail.steps.slice(0, off.length),
-      [h, hypothesis],
-      (place) => hypothesis.bySize[place]!,
+    const { off } = elementAt(this.weighed, h)
+    const row = inCommon(this.trail.steps.slice(0, off.length), [h, hypothesis], (place) =>
+      elementAt(hypothesis.bySize, place),
     )
-    return off.reduce((sum, z, i) => sum + row[i]! * z, 0)
+    return off.reduce((sum, z, i) => sum + elementAt(row, i) * z, 0)
   }
 
   /** The likeliest hypotheses, by their places. */
   private get likely(): readonly number[] {
     if (this.theLikely) return this.theLikely
-    const { weights } = this
-    const order = weights.map((_, h) => h).sort((a, b) => weights[b]! - weights[a]!)
+    const order = this.weights.map((weight, h) => ({ h, weight })).sort((a, b) => b.weight - a.weight)
     let sum = 0
-    const end = order.findIndex((h) => (sum += weights[h]!) >= lookedAt)
-    return (this.theLikely = order.slice(0, end < 0 ? order.length : end + 1))
+    const end = order.findIndex(({ weight }) => (sum += weight) >= lookedAt)
+    return (this.theLikely = order.slice(0, end < 0 ? order.length : end + 1).map(({ h }) => h))
   }
 
   /** What a test would read, by each hypothesis that is still likely. */
@@ -212,8 +210,12 @@ export class Posterior {
     const { off } = this.weighed[h]!
     let ahead = this.knownAhead.get(h) ?? Ahead.of(hypothesis)
     for (let i = ahead.count; i < off.length; i++) {
-      const step = this.trail.steps[i]!
-      ahead = ahead.after(hypothesis, { place: step.place, row: step.row(h, hypothesis), off: off[i]! })
+      const step = elementAt(this.trail.steps, i)
+      ahead = ahead.after(hypothesis, {
+        place: step.place,
+        row: step.row(h, hypothesis),
+        off: off[i]!,
+      })
     }
     this.knownAhead.set(h, ahead)
     return ahead
@@ -224,16 +226,18 @@ export class Posterior {
     const at = this.known.tests.indexOf(test)
     const of = this.causes.indexOf(cause)
     const own = this.known.hypotheses.flatMap((hypothesis, h) => (hypothesis.cause === of ? [h] : []))
-    const best = own.reduce((a, b) => (this.weighed[b]!.log > this.weighed[a]!.log ? b : a))
-    const { means, noise, covariance } = this.known.hypotheses[best]!
-    const variance = covariance.variances[at]! + noise[at]!
-    return -0.5 * (Math.log(variance) + (value - means[at]!) ** 2 / variance)
+    const best = own.reduce((a, b) =>
+      elementAt(this.weighed, b).log > elementAt(this.weighed, a).log ? b : a,
+    )
+    const { means, noise, covariance } = elementAt(this.known.hypotheses, best)
+    const variance = elementAt(covariance.variances, at) + elementAt(noise, at)
+    return -0.5 * (Math.log(variance) + (value - elementAt(means, at)) ** 2 / variance)
   }
 
   /** Mean square distance of the readings from the best prediction of a cause, in deviations: about 1 if it explains them. */
   misfit(cause: Cause): number {
     const of = this.causes.indexOf(cause)
-    const all = this.weighed.filter((_, h) => this.known.hypotheses[h]!.cause === of)
+    const all = this.weighed.filter((_, h) => elementAt(this.known.hypotheses, h).cause === of)
     const best = all.reduce((a, b) => (b.log > a.log ? b : a))
     return best.off.length === 0 ? 0 : best.off.reduce((sum, z) => sum + z * z, 0) / best.off.length
   }

@@ -1,4 +1,4 @@
-import { firstOf } from '#core/collections/held'
+import { firstOf, present } from '#core/collections/held'
 import { sureFrom, type Diagnosis } from './diagnosis'
 import { soundId } from './cause-ids'
 import type { StandIn } from './instruments'
@@ -36,7 +36,7 @@ function readingsOf(diagnosis: Diagnosis, standIn: StandIn, test: ProofTest): Ta
   if (!test.list || diagnosis.isWithin(own)) return [own]
   const differs = test.list
     .flatMap(({ tests }) => tests)
-    .map((id) => diagnosis.proof.test(id)!)
+    .map((id) => present(diagnosis.proof.test(id)))
     .map((single) => ({ test: single, value: standIn.read(single) }))
     .filter((reading) => !diagnosis.isWithin(reading))
   return [own, ...differs]

@@ -1,3 +1,4 @@
+import { elementAt } from '#core/collections/held'
 import { riskOf, type Risk } from '#core/commissioning/harm'
 import type { Hypothesis } from './hypotheses'
 import { choleskyOf } from './cholesky'
@@ -111,6 +112,6 @@ export function chanceAllWithin(hypothesis: Hypothesis, bands: readonly Band[]):
 export function riskWithin(hypotheses: readonly Hypothesis[], bands: readonly Band[]): Risk {
   const passes = hypotheses.map((one) => one.prior * chanceAllWithin(one, bands))
   const all = passes.reduce((sum, chance) => sum + chance, 0)
-  const { hidden, dangerous } = riskOf(hypotheses, (_, h) => passes[h]!)
+  const { hidden, dangerous } = riskOf(hypotheses, (_, h) => elementAt(passes, h))
   return { hidden: hidden / all, dangerous: dangerous / all }
 }

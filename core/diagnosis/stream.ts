@@ -1,4 +1,4 @@
-import { elementAt, fieldOf, withId } from '#core/collections/held'
+import { elementAt, fieldOf, present, withId } from '#core/collections/held'
 import type { Cause } from './hypotheses'
 import { chanceOf, normal } from '#core/commissioning/chance'
 import { asItIs, asMet, StandIn } from './instruments'
@@ -68,7 +68,7 @@ function caseStream(proof: Proof, standIn: StandIn, test: ProofTest, chance: () 
   const heat = fieldOf(rig.heat, id)
   const count = (heatMinutes * 60) / caseEveryS
   return Array.from({ length: count + 1 }, (_, i) => {
-    const is = caseC(heat, loadOfMachineA(leadA!, machine), (i * caseEveryS) / 60)
+    const is = caseC(heat, loadOfMachineA(present(leadA), machine), (i * caseEveryS) / 60)
     const noise = 0.3 * normal(chance) * deviationOf(test.instrument, is)
     return { t: i * caseEveryS, value: shown(test.instrument, is + noise) }
   })

@@ -1,3 +1,4 @@
+import { elementAt } from '#core/collections/held'
 import type { Cause, Hypothesis } from './hypotheses'
 import type { Knowledge } from './posterior'
 
@@ -11,12 +12,13 @@ const apartFrom = 1
 export function togetherOf({ tests, causes, hypotheses }: Knowledge): (readonly Cause[])[] {
   const parts = causes.map((_, i) => hypotheses.filter(({ cause }) => cause === i))
   const group = causes.map((_, i) => i)
-  const rootOf = (i: number): number => (group[i] === i ? i : rootOf(group[i]!))
+  const rootOf = (i: number): number => (group[i] === i ? i : rootOf(elementAt(group, i)))
   causes.forEach((cause, a) => {
     // What reads like nothing at all is found by no test: that is said of it, and not that it may be nothing.
     if (cause.fault === null) return
     for (let b = a + 1; b < causes.length; b++)
-      if (rootOf(a) !== rootOf(b) && isAlike(parts[a]!, parts[b]!, tests.length)) group[rootOf(b)] = rootOf(a)
+      if (rootOf(a) !== rootOf(b) && isAlike(elementAt(parts, a), elementAt(parts, b), tests.length))
+        group[rootOf(b)] = rootOf(a)
   })
   const groups = new Map<number, Cause[]>()
   causes.forEach((cause, i) => groups.set(rootOf(i), [...(groups.get(rootOf(i)) ?? []), cause]))

@@ -1,3 +1,4 @@
+import { present } from '#core/collections/held'
 import { familyWords } from '#core/job/parts/wiring'
 import { partId, type PartPath } from '#core/job/document'
 import { type Write } from '#core/units/format'
@@ -80,7 +81,7 @@ export function drawingOf(network: Network, q: Write): Drawing {
 const isDrawn = ({ role }: Run): boolean => role !== 'return'
 
 /** The node of a unit: the diodes of one isolator are one. */
-const nodeOf = (unit: WiringUnit): string => (unit.kind === 'diode' ? partId(unit.of!) : unit.id)
+const nodeOf = (unit: WiringUnit): string => (unit.kind === 'diode' ? partId(present(unit.of)) : unit.id)
 
 /** The node of each post in the drawing: its unit, otherwise its fitting. */
 function nodesOfPosts({ posts, units }: Network): ReadonlyMap<string, string> {

@@ -1,4 +1,4 @@
-import { fieldOf, firstOf, lastOf } from '#core/collections/held'
+import { fieldOf, firstOf, lastOf, present } from '#core/collections/held'
 import type { Verdict } from '#core/system/verdict'
 import {
   barWords,
@@ -137,7 +137,7 @@ const withPencil = (words: string, { isSet }: { readonly isSet: boolean }, { byH
 function edgeShapes(edge: PlacedEdge, look: Look): Shape[] {
   const { palette, verdicts, chosen } = look
   const [first, ...rest] = edge.points
-  const d = `M${at(...first!)}${rest.map((point) => `L${at(...point)}`).join('')}`
+  const d = `M${at(...present(first))}${rest.map((point) => `L${at(...point)}`).join('')}`
   const { x, y } = edge.label
   const title = withPencil(edge.title, edge, look)
   return [

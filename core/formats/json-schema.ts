@@ -1,4 +1,4 @@
-import { fieldOf } from '#core/collections/held'
+import { fieldOf, present } from '#core/collections/held'
 import { partKinds, partKindIds, type Field, type PartKind } from '#core/job/fields'
 import { ruleCatalogue, ruleIds } from '#core/rules/rules'
 import { jobSchema, partIdPattern } from './job-schema'
@@ -49,7 +49,7 @@ function parts(kind: PartKind, schema: Schema): Schema {
   const { source } = partIdPattern(kind)
   return {
     ...schema,
-    patternProperties: { [source]: part(kind, fieldOf(schema.patternProperties!, source)) },
+    patternProperties: { [source]: part(kind, fieldOf(present(schema.patternProperties), source)) },
   }
 }
 

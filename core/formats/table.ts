@@ -1,4 +1,4 @@
-import { elementAt, fieldOf, firstOf } from '#core/collections/held'
+import { elementAt, fieldOf, firstOf, present } from '#core/collections/held'
 import { dsvFormat } from 'd3-dsv'
 import { isPlainText, wordsOfCell, wordsToCell } from './cell'
 import type { Field } from '#core/job/fields'
@@ -60,7 +60,7 @@ function hasMoreLines(text: string, most: number): boolean {
 /** The cells of a table, line by line, and its header as it is written. */
 export function cellsOf(text: string): { readonly headerLine: string; readonly lines: string[][] } {
   const plain = text.replace(/^\uFEFF/, '')
-  const headerLine = /^[^\r\n]*/.exec(plain)![0]
+  const headerLine = present(/^[^\r\n]*/.exec(plain))[0]
   return { headerLine, lines: dsvFormat(separatorOf(headerLine)).parseRows(plain) }
 }
 

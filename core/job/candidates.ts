@@ -1,4 +1,4 @@
-import { elementAt } from '#core/collections/held'
+import { elementAt, present } from '#core/collections/held'
 import { partsOf, type JobDocument, type PartPath } from './document'
 
 /** Most batteries set side by side, the one in question included. */
@@ -19,5 +19,5 @@ export function chooseCandidate(job: JobDocument, path: PartPath): JobDocument {
   const id = path.split('/')[1]
   const chosen = id === undefined ? undefined : job.alternatives[id]
   if (!chosen) return job
-  return { ...job, candidate: chosen, alternatives: { ...job.alternatives, [id!]: job.candidate } }
+  return { ...job, candidate: chosen, alternatives: { ...job.alternatives, [present(id)]: job.candidate } }
 }

@@ -1,4 +1,4 @@
-import { fieldOf } from '#core/collections/held'
+import { fieldOf, present } from '#core/collections/held'
 import { metric } from '#core/units/display'
 import { formatNumber, formatRange, writerIn } from '#core/units/format'
 import { parseNumber } from '#core/units/parse'
@@ -32,7 +32,7 @@ export function parseRows(text: string, field: RowsField): readonly Row[] | null
   const lines = cellsOf(text)
   if (lines.length === 0 || rowsProblem(text, field) !== null) return null
   return lines.map((cells) =>
-    Object.fromEntries(field.columns.map(({ name }, i) => [name, numberIn(cells[i])!])),
+    Object.fromEntries(field.columns.map(({ name }, i) => [name, present(numberIn(cells[i]))])),
   )
 }
 

@@ -1,3 +1,4 @@
+import { present } from '#core/collections/held'
 type Period = 'even' | 'morning' | 'afternoon' | 'evening' | 'night'
 
 /** A load as it is usually met. Typical figures to start from; the label or a meter corrects them. */
@@ -83,7 +84,7 @@ export const loadLibrary: readonly TypicalLoad[] = [
 /** The loads of the library that a measured current could be, most likely first. */
 export function likelyLoads(amps: number, cycling: boolean, most = 4): readonly TypicalLoad[] {
   const apart = (load: TypicalLoad): number =>
-    Math.abs(Math.log((load.values.amps ?? load.values.watts! / 11.5) / Math.max(amps, 0.05))) +
+    Math.abs(Math.log((load.values.amps ?? present(load.values.watts) / 11.5) / Math.max(amps, 0.05))) +
     (cycling === (load.values.duty ?? 100) < 100 ? 0 : 0.7)
   return [...loadLibrary].sort((a, b) => apart(a) - apart(b)).slice(0, most)
 }

@@ -1,4 +1,4 @@
-import { fieldOf } from '#core/collections/held'
+import { fieldOf, present } from '#core/collections/held'
 import type { CheckId } from '#core/assessment/checks/index'
 import type { Setting } from '#core/assessment/check'
 import { checkTopic } from '#core/assessment/checks/index'
@@ -161,8 +161,8 @@ export function sheetOf(inputs: SheetInputs): Sheet {
   const frozen: RuleOverrides = rules
   const settings = { rules: frozen, units: shop.units }
   const whole = judgeJob(job, settings)
-  const [before, after] = [whole.found, whole.specified!]
-  const checks = [...whole.specifiedAssessment!.checks, ...(whole.wiring?.checks ?? [])]
+  const [before, after] = [whole.found, present(whole.specified)]
+  const checks = [...present(whole.specifiedAssessment).checks, ...(whole.wiring?.checks ?? [])]
   const system = usualSystem(factsOf(done, settings))
   const lines = pricedLines([...specified.battery, ...specified.steps.flatMap((step) => step.parts)])
   const hours = specified.steps.reduce((sum, step) => sum + step.hours, 0)

@@ -1,3 +1,4 @@
+import { present } from '#core/collections/held'
 import type { SchoolRule } from './rule'
 import { alternator } from './topics/alternator'
 import { capacity } from './topics/capacity'
@@ -42,7 +43,7 @@ export const ruleTopics: readonly { readonly title: string; readonly ids: readon
   ['Wiring', wiring],
   ['Proving', proving],
   ['Logbook', keeping],
-].map(([title, rules]) => ({ title: title as string, ids: Object.keys(rules!) as RuleId[] }))
+].map(([title, rules]) => ({ title: title as string, ids: Object.keys(present(rules)) as RuleId[] }))
 
 /** The rules in force, one value each. Per cents are as written (50, not 0.5). */
 export type ShopRules = { readonly [K in RuleId]: RuleValue<K> }

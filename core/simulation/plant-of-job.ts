@@ -1,4 +1,4 @@
-import { elementAt } from '#core/collections/held'
+import { elementAt, present } from '#core/collections/held'
 import { joinText } from '#core/units/format'
 import { airAroundC, foldsBack, heatOf, measuredHeat, shaftRpm } from '#core/system/alternators'
 import { cableOhm, type AlternatorLane } from '#core/system/lanes'
@@ -43,7 +43,7 @@ export function plantFrom(asked: System, fitted: Fitted): Plant {
   return {
     ...plant,
     assumed: [
-      ...[...taken!].map((path) => `${words(path)} is unknown, so a typical value is used`),
+      ...[...present(taken)].map((path) => `${words(path)} is unknown, so a typical value is used`),
       ...(guessed ? [heatWords(guessed.alternator)] : []),
     ],
   }

@@ -1,4 +1,4 @@
-import { elementAt } from '#core/collections/held'
+import { elementAt, present } from '#core/collections/held'
 import { coulombicEfficiency, fullSoc } from '#core/physics/lfp'
 import { Unsolvable } from '#core/physics/unsolvable'
 import { atOnce } from '#core/system/stepwise'
@@ -252,8 +252,8 @@ class RunInProgress {
         this.shortToday = true
       }
       if (event.kind === 'cut-out' && event.out) this.cutOuts++
-      if (event.kind === 'alternator' && event.over && !this.limitMin.has(event.side!))
-        this.limitMin.set(event.side!, this.drivenMin(event.t))
+      if (event.kind === 'alternator' && event.over && !this.limitMin.has(present(event.side)))
+        this.limitMin.set(present(event.side), this.drivenMin(event.t))
     }
     simulation.events.length = 0
   }
@@ -271,9 +271,11 @@ class RunInProgress {
       run: this.run,
       plant: this.plant.name,
       inputs: this.inputs,
-      series: this.recorder!.series(),
+      series: present(this.recorder).series(),
       totals: this.totals(),
-      events: [...this.events, ...this.refusals!.events()].sort((a, b) => a.t - b.t).slice(0, mostEvents),
+      events: [...this.events, ...present(this.refusals).events()]
+        .sort((a, b) => a.t - b.t)
+        .slice(0, mostEvents),
       assumed: [...this.plant.assumed, `Weather: ${this.sky.source}`],
     }
   }

@@ -275,7 +275,7 @@ export class Simulation implements Stepped {
   /** What is asked of the house bus at a voltage, A: loads, the inverter's power, the heater. */
   private loadsAt(v: number): number {
     const held = v > leastV ? v : leastV
-    const heaterW = this.lfp?.heating ? this.lfp.plant.heater!.watts : 0
+    const heaterW = this.lfp?.heating ? (this.lfp.plant.heater?.watts ?? 0) : 0
     return this.loadsA + (this.loadsW + heaterW) / held
   }
 
@@ -297,7 +297,7 @@ export class Simulation implements Stepped {
     for (const source of this.sources) sum += source.ampsAt(v)
     for (const side of this.sides) {
       if (side.contact.closed) sum += side.intoHouse(v)
-      else if (side.dcdcMostA > 0) sum += side.dcdc!.ampsAt(v, side.dcdcMostA)
+      else if (side.dcdcMostA > 0) sum += side.dcdc?.ampsAt(v, side.dcdcMostA) ?? 0
     }
     if (this.lfp) sum -= this.lfp.ampsAt(v)
     if (this.houseLead) sum -= this.houseLead.ampsAt(v)

@@ -1,4 +1,4 @@
-import { entryOf, firstOf } from '#core/collections/held'
+import { entryOf, firstOf, present } from '#core/collections/held'
 import { allChecks, checkTopic } from '#core/assessment/checks/index'
 import { assess, type Assessment, type CheckResult } from '#core/assessment/assess'
 import type { Change } from '#core/job/change'
@@ -332,7 +332,7 @@ export function adjust(evaluator: Evaluator, answer: Answer, adjustments: readon
     const other = part === undefined ? null : suppliedBy(part, found, draft.job, system, plan)
     draft.take(ref, settles, other ?? { parts, values }, system)
     const field = value === undefined ? null : adjustableField(ref)
-    if (field) draft.job = withField(draft.job, field, { value: value!, how: 'assumed' })
+    if (field) draft.job = withField(draft.job, field, { value: present(value), how: 'assumed' })
   })
   const assessment = assess(draft.job, plan.shop)
   const steps = withoutDoubles(draft.steps).map((step) => ({

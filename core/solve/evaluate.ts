@@ -1,4 +1,4 @@
-import { entryOf, firstOf } from '#core/collections/held'
+import { entryOf, firstOf, present } from '#core/collections/held'
 import type { Finding } from '#core/assessment/assess'
 import { FindingMemo } from '#core/assessment/memo'
 import type { JobDocument } from '#core/job/document'
@@ -134,7 +134,7 @@ export class Evaluator {
   private optionsToName(options: readonly Option[], steps: readonly AnswerStep[]): readonly Option[] {
     const { axes } = this.plan
     return options.filter((chosen) => {
-      const about = axes.find((axis) => axis.options.includes(chosen))!.about
+      const about = present(axes.find((axis) => axis.options.includes(chosen))).about
       return chosen.steps.length > 0 || chosen.battery || !steps.some(({ ref }) => ref.on === about)
     })
   }

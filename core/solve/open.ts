@@ -1,3 +1,4 @@
+import { present } from '#core/collections/held'
 import { findingsOf, resultsAhead, type CheckResult, type Finding } from '#core/assessment/assess'
 import { keyOf } from '#core/assessment/result'
 import { namesOfParts } from '#core/verdict/measure-next'
@@ -64,7 +65,7 @@ export function conditionsOf(job: JobDocument, checks: readonly CheckResult[]): 
   const found = new Map<FieldPath, Condition>()
   for (const check of checks) {
     for (const { path, bands } of check.deciding) {
-      const { field, partPath } = fieldAt(path)!
+      const { field, partPath } = present(fieldAt(path))
       const good = bands.filter(({ verdict }) => stands(verdict, check))
       const isNumber = field.type === 'quantity'
       const range: Range | null = isNumber ? widest(good) : null

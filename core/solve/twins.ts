@@ -1,5 +1,5 @@
 import { dequal } from 'dequal/lite'
-import { firstOf } from '#core/collections/held'
+import { elementAt, firstOf } from '#core/collections/held'
 import { knownOf, listParts, partAt, type JobDocument, type PartPath, type PartRef } from '#core/job/document'
 import { fieldsOfKind } from '#core/system/facts'
 import type { Axis, Option } from './option'
@@ -40,7 +40,9 @@ function areTwins(job: JobDocument, one: Axis, other: Axis): boolean {
     areAlike(a, b) &&
     dequal(servants(job, a.path), servants(job, b.path)) &&
     one.options.length === other.options.length &&
-    one.options.every((option, i) => dequal(shapeOf(option, one), shapeOf(other.options[i]!, other)))
+    one.options.every((option, i) =>
+      dequal(shapeOf(option, one), shapeOf(elementAt(other.options, i), other)),
+    )
   )
 }
 

@@ -1,3 +1,4 @@
+import { present } from '#core/collections/held'
 import { withSpecified } from '#core/job/as-specified'
 import { findingsOf } from '#core/assessment/assess'
 import { wiredNetworkOf, type WiredNetwork } from '#core/assessment/wired'
@@ -76,11 +77,11 @@ function onItsCable(ref: RemedyRef, cables: ReadonlyMap<PartPath, PartPath>, job
     return {
       id: ref.on.includes('far-fuse') ? 'fuse.far-end' : 'fuse.size',
       on: cable,
-      value: ref.value!,
+      value: present(ref.value),
       ...(ref.values?.family ? { values: { fuseKind: ref.values.family } } : {}),
     }
   const isPlug = ref.id === 'fitting.larger' && ref.on.endsWith('-plug')
-  return isPlug ? { id: 'plug.larger', on: cable, value: ref.value! } : ref
+  return isPlug ? { id: 'plug.larger', on: cable, value: present(ref.value) } : ref
 }
 
 /** Steps without the parts that the wiring of their answer buys: a cable that is drawn, its fuses and its plug. */

@@ -1,4 +1,4 @@
-import { elementAt } from '#core/collections/held'
+import { elementAt, entryOf } from '#core/collections/held'
 import {
   knownOf,
   partName,
@@ -141,8 +141,8 @@ export class Facts {
   /** The part and the place of a field by its path. */
   at(path: FieldPath): { readonly part: PartFacts; readonly index: number } {
     const cut = path.lastIndexOf('/')
-    const part = this.byPath.get(path.slice(0, cut))!
-    return { part, index: part.indexOf.get(path.slice(cut + 1))! }
+    const part = entryOf(this.byPath, path.slice(0, cut))
+    return { part, index: entryOf(part.indexOf, path.slice(cut + 1)) }
   }
 
   /**
@@ -233,7 +233,7 @@ export class Facts {
   private lookInto(from: Slot[]): Look {
     return ({ kind, path, part }, name) => {
       const { list, indexOf } = kindFields[kind]
-      from.push(this.slots.kind(kind), this.slots.part(path, list.length) + indexOf.get(name)!)
+      from.push(this.slots.kind(kind), this.slots.part(path, list.length) + entryOf(indexOf, name))
       return valueOf(part, name)
     }
   }

@@ -1,4 +1,4 @@
-import { elementAt } from '#core/collections/held'
+import { elementAt, entryOf } from '#core/collections/held'
 import { isEntered } from '#core/job/beginning'
 import type { FieldPath, JobDocument, PartPath } from '#core/job/document'
 import {
@@ -203,7 +203,7 @@ export class Scene {
     otherwise: Extract<QuantityField['otherwise'], (...args: never) => number>,
   ): number {
     return otherwise({
-      value: (sibling) => Number(this.read(part, part.indexOf.get(sibling)!)),
+      value: (sibling) => Number(this.read(part, entryOf(part.indexOf, sibling))),
       rules: this.rules,
     })
   }

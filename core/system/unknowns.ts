@@ -1,3 +1,4 @@
+import { elementAt, entryOf } from '#core/collections/held'
 import type { FieldPath } from '#core/job/document'
 import type { Field } from '#core/job/fields'
 import { formatRange, type Write } from '#core/units/format'
@@ -103,7 +104,7 @@ export function* explore(check: Explorable, effort: Effort): Generator<void, Exp
   const decidedBy = (path: FieldPath, bands: readonly Band[] | null): Exploration['deciding'][number] => ({
     path,
     bands,
-    settles: settledShare(path, tried.get(path)!, leaves),
+    settles: settledShare(path, entryOf(tried, path), leaves),
   })
   const paths = [...tried.keys()]
   if (!isSingle(met))
@@ -120,7 +121,7 @@ export function* explore(check: Explorable, effort: Effort): Generator<void, Exp
     if (bands.some((band) => setOf(band.verdict) !== met)) found.push(decidedBy(path, bands))
   }
   if (found.length > 0) return { verdict: null, deciding: found }
-  const verdict = verdicts[Math.log2(met)]!
+  const verdict = elementAt(verdicts, Math.log2(met))
   // The tree is bounded: several unknowns together may do what none of them does alone.
   if (isWorse(verdict, 'suits') && paths.length > 1 && (yield* isBetterTogether(check, paths, verdict)))
     return { verdict: null, deciding: paths.map((path) => decidedBy(path, null)) }
@@ -141,7 +142,9 @@ function* isBetterTogether(
   for (let i = 0; i < combinations; i++) {
     // A different stride for each unknown, so that ends meet ends and middles.
     const assumed = new Map(
-      paths.map((path, j) => [path, values[j]![(i * (j + 1) + j) % values[j]!.length]] as const),
+      paths.map(
+        (path, j) => [path, elementAt(values, j)[(i * (j + 1) + j) % elementAt(values, j).length]] as const,
+      ),
     )
     if (isWorse(verdict, check.judge(assumed).verdict)) return true
     yield
@@ -191,8 +194,8 @@ function* grow(check: Explorable, { pointsByDepth, mostLeaves }: Effort): Genera
       return setOf(verdict)
     }
     if (!tried.has(open)) tried.set(open, new Map())
-    const led = tried.get(open)!
-    const points = pointsByDepth[Math.min(assumed.size, pointsByDepth.length - 1)]!
+    const led = entryOf(tried, open)
+    const points = elementAt(pointsByDepth, Math.min(assumed.size, pointsByDepth.length - 1))
     const typical = check.typical(open)
     let all: VerdictSet = 0
     for (const value of check.samples(open, points)) {

@@ -1,3 +1,4 @@
+import { present } from '#core/collections/held'
 import type { CheckResult } from '#core/assessment/result'
 import {
   fieldAt,
@@ -45,7 +46,7 @@ export function measureNext(job: JobDocument, checks: readonly CheckResult[]): M
   return [...found]
     .sort(([, a], [, b]) => b.score - a.score || b.bearsOn.length - a.bearsOn.length)
     .map(([path, { settles, bearsOn }]) => {
-      const { field, partPath } = fieldAt(path)!
+      const { field, partPath } = present(fieldAt(path))
       return { path, part: nameOf(partPath), label: field.label, how: field.measure, settles, bearsOn }
     })
 }

@@ -1,4 +1,4 @@
-import { elementAt, entryOf } from '#core/collections/held'
+import { elementAt, entryOf, present } from '#core/collections/held'
 import { runsEngine, type Case } from './cases'
 import type { Circuit, Element, Resistor } from '#core/circuit/circuit'
 import { elementsOf, emfV } from './elements'
@@ -90,7 +90,7 @@ export const circuitOf = (network: Network, at: Case): Circuit => new Circuits(n
 
 function shortIn(at: Case, { posts }: Network): Element[] {
   if (at.kind !== 'short') return []
-  const { id, opposite } = posts.find((post) => at.id === `short-${post.id}`)!
+  const { id, opposite } = present(posts.find((post) => at.id === `short-${post.id}`))
   return [{ id: 'short', nodes: [id, opposite], law: resistance(boltedOhm) }]
 }
 

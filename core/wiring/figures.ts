@@ -1,4 +1,4 @@
-import { entryOf } from '#core/collections/held'
+import { entryOf, present } from '#core/collections/held'
 import { cableSizesMm2 } from '#core/physics/conductors'
 import { isLaidWithItsRun, ohmAtSize, type Conductors } from './run-ohm'
 import type { Run, WiringUnit } from './network'
@@ -118,7 +118,7 @@ function leftAt(run: Run, wiring: Wiring): number | null {
       ? solved.cases.find(({ id }) => id === `cranking-${unit.id}`)
       : wiring.design(run).at
   if (!unit || !most) return null
-  const { plus, minus } = drawsAt(unit)!
+  const { plus, minus } = present(drawsAt(unit))
   const { volts } = solved.in(most)
   return entryOf(volts, plus) - entryOf(volts, minus)
 }

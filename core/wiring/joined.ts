@@ -1,4 +1,4 @@
-import { entryOf } from '#core/collections/held'
+import { entryOf, present } from '#core/collections/held'
 import type { Network, Post } from './network'
 
 /** The connected groups of a network: the same for all sizes and cases. */
@@ -22,7 +22,7 @@ export function joinedOf({ posts, runs, units }: Pick<Network, 'posts' | 'runs' 
     if (islands.has(id)) continue
     islands.set(id, id)
     for (const reached = [id]; reached.length > 0;)
-      for (const [next] of entryOf(beyond, reached.pop()!)) {
+      for (const [next] of entryOf(beyond, present(reached.pop()))) {
         if (islands.has(next)) continue
         islands.set(next, id)
         reached.push(next)

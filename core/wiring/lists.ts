@@ -1,3 +1,4 @@
+import { present } from '#core/collections/held'
 import { familyWords } from '#core/job/parts/wiring'
 import type { ShopRules } from '#core/rules/rules'
 import type { Network, Post, Run, Stud } from './network'
@@ -151,7 +152,7 @@ function wantedFor({ kind, fitting }: Post): Wanted | null {
   if (!fitting || ratedA == null) return null
   switch (kind) {
     case 'fuse':
-      return { kind: 'fuses', exactly: { fuseKind: fitting.family!, fuseA: ratedA }, least: {} }
+      return { kind: 'fuses', exactly: { fuseKind: present(fitting.family), fuseA: ratedA }, least: {} }
     case 'switch':
       return { kind: 'switches', exactly: { remote: 'no' }, least: { continuousA: ratedA } }
     case 'relay':
@@ -168,7 +169,8 @@ function wantedFor({ kind, fitting }: Post): Wanted | null {
 
 function boughtAs({ kind, fitting }: Post): string | null {
   if (!fitting || fitting.ratedA === null) return null
-  if (kind === 'fuse') return `Fuse ${fitting.ratedA} A, ${familyWords(fitting.family!)}, with its holder`
+  if (kind === 'fuse')
+    return `Fuse ${fitting.ratedA} A, ${familyWords(present(fitting.family))}, with its holder`
   // A shunt comes with its monitor.
   if (kind === 'shunt') return null
   const names = {
@@ -205,7 +207,7 @@ export function swapsOf({ units, posts, runs, gone }: Network): SwapStep[] {
         unit: unit.name,
         terminal: name,
         runs: landing.map(({ number }) => number),
-        carriedOver: over.map(({ fitting }) => fitting!.number),
+        carriedOver: over.map(({ fitting }) => present(fitting).number),
       }
     })
   })

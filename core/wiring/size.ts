@@ -1,4 +1,4 @@
-import { elementAt, entryOf, lastOf, withId } from '#core/collections/held'
+import { elementAt, entryOf, lastOf, present, withId } from '#core/collections/held'
 import { ampacityThereA } from '#core/physics/conductors'
 import { fuseInterruptA, fuseRangeA, fuseSizesA, type FuseFamily } from '#core/physics/fuses'
 import { fastestS, isGraded } from '#core/physics/fuse-times'
@@ -323,7 +323,7 @@ function withSizes(
     const like = run.like === null ? undefined : own.get(run.like)
     if (!like || like.areaMm2 === null) return mine
     const exactly = run.returnOf !== null && run.role !== 'main'
-    if (!exactly && like.areaMm2 * like.count <= mine.areaMm2! * mine.count) return mine
+    if (!exactly && like.areaMm2 * like.count <= present(mine.areaMm2) * mine.count) return mine
     return { ...mine, areaMm2: like.areaMm2, count: like.count }
   })
   // Thin lines are a size of their own.

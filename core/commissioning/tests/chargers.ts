@@ -1,4 +1,4 @@
-import { fieldOf } from '#core/collections/held'
+import { fieldOf, present } from '#core/collections/held'
 import type { SourceUnit } from '#core/wiring/network'
 import { unitsOf } from '../rig'
 import { type Bench, ampsTest, answerTest, restOf, stateIn, voltsTest } from './make'
@@ -30,7 +30,7 @@ function inState(bench: Bench, source: SourceUnit, stage: keyof typeof titles): 
   if (!state) return []
   const { words, ...begins } = titles[stage]
   const group = stage === 'stop' ? 'protections' : 'chargers'
-  const feed = network.runs.find(({ id: run }) => run === `${id}-feed`)!
+  const feed = present(network.runs.find(({ id: run }) => run === `${id}-feed`))
   const current = ampsTest(
     network,
     feed,

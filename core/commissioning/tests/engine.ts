@@ -1,4 +1,4 @@
-import { fieldOf, withId } from '#core/collections/held'
+import { fieldOf, present, withId } from '#core/collections/held'
 import type { AlternatorUnit, DcdcUnit } from '#core/wiring/network'
 import { steadyCaseC } from '#core/physics/alternator'
 import { isKeeper, unitsOf, type CaseHeat, type Rig } from '../rig'
@@ -250,7 +250,7 @@ function relayTests(bench: Bench): ProofTest[] {
   const { plus } = barsOf(network)
   return network.relays.flatMap(({ post }) => {
     const before = network.runs.find(({ to }) => to === post)
-    const name = network.posts.find(({ id }) => id === post)!.name
+    const name = present(network.posts.find(({ id }) => id === post)).name
     if (!before || before.from === plus) return []
     const across = (state: TestState, id: string, words: string): ProofTest =>
       voltsTest(network, post, before.from, {

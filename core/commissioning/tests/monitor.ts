@@ -1,3 +1,4 @@
+import { present } from '#core/collections/held'
 import { type Bench, plainTest, restOf, stateIn } from './make'
 import { amps, type ProofTest } from './test'
 import type { TestState } from '../states'
@@ -50,6 +51,6 @@ const shownAmps = (id: string, title: string, state: TestState, run: string): Pr
   how: 'Read the monitor. Plus means charging, minus means discharging.',
   probes: [amps(run)],
   read: ([seen], rig) =>
-    (rig.monitor?.sign ?? 1) * (rig.monitor?.ratio ?? 1) * seen! + (rig.monitor?.zeroA ?? 0),
+    (rig.monitor?.sign ?? 1) * (rig.monitor?.ratio ?? 1) * present(seen) + (rig.monitor?.zeroA ?? 0),
   run,
 })

@@ -1,4 +1,4 @@
-import { withId } from '#core/collections/held'
+import { present, withId } from '#core/collections/held'
 import { fittingOhmOf, runWithOhmOf } from '#core/wiring/fitting-ohm'
 import type { PostKind } from '#core/wiring/network'
 import { fuseSizesA } from '#core/physics/fuses'
@@ -48,7 +48,7 @@ export const wrongFuse: Fault = {
     const { posts, runs } = rig.network
     const specifiedA = withId(posts, at).fitting?.ratedA ?? null
     const more = fittingOhmOf('fuse', ratedA) - fittingOhmOf('fuse', specifiedA)
-    const run = runWithOhmOf(at, runs)!
+    const run = present(runWithOhmOf(at, runs))
     return { ...withAdded(rig, run.id, more), printedA: { ...rig.printedA, [at]: ratedA } }
   },
   mend: 'Fit the specified rating. A larger fuse lets the cable overheat; a smaller one blows without a fault.',

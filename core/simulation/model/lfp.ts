@@ -192,7 +192,7 @@ export class Lfp {
    * temperature: both first order, in closed form.
    */
   private warmedBy(amps: number, { fromC, towardsC, followsS }: PlaceCourse): number {
-    const heat = amps * amps * this.ohm + (this.heating ? this.plant.heater!.watts : 0)
+    const heat = amps * amps * this.ohm + (this.heating ? (this.plant.heater?.watts ?? 0) : 0)
     const settlesC = towardsC + heat * this.heatOhm
     // Two like time constants have a form of their own; a little apart they come to the same.
     const apart = Math.abs(followsS - this.cellsFollowS) < 1 ? 1 : followsS - this.cellsFollowS
@@ -237,7 +237,7 @@ export class Lfp {
     this.ownAh += own
     const wanted = this.soc + ((ah > 0 ? ah * coulombicEfficiency : ah) - own) / this.plant.ah
     this.spiltAh += (wanted - this.endSoc) * this.plant.ah
-    if (this.heating) this.heaterWh += (this.plant.heater!.watts * dt) / 3600
+    if (this.heating) this.heaterWh += ((this.plant.heater?.watts ?? 0) * dt) / 3600
     this.soc = this.endSoc
     this.tempC = this.endTempC
     this.amps = this.endAmps

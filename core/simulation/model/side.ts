@@ -157,7 +157,11 @@ export class Side {
   drive(engine: 'off' | 'idle' | 'cruise', engineS: number, standsAtC: number): void {
     this.engineRuns = engine !== 'off'
     const { alternator } = this.plant
-    this.alternator?.drive(engine, this.engineRuns ? traceAt(alternator!, engineS) : null, standsAtC)
+    this.alternator?.drive(
+      engine,
+      alternator && this.engineRuns ? traceAt(alternator, engineS) : null,
+      standsAtC,
+    )
     this.contact.drive(this.engineRuns, this.v)
     this.drawA = this.engineRuns ? (alternator?.vehicleA ?? 0) : this.plant.standbyA
   }
@@ -170,7 +174,7 @@ export class Side {
     if (link.kind !== 'dcdc') return
     const runs = !this.starved && (link.wire ? this.engineRuns : this.awake)
     this.dcdcMostA = runs ? link.stages.maxA * deratedShare(placeC) : 0
-    this.dcdc!.run(runs)
+    this.dcdc?.run(runs)
   }
 
   /** What flows into its bus at a voltage, A, but for the link. */
@@ -206,7 +210,7 @@ export class Side {
     if (!this.alternator && !this.lead) return 0
     const before = this.inputA
     if (link.kind === 'dcdc') {
-      const givesA = this.dcdcMostA > 0 ? this.dcdc!.ampsAt(houseV, this.dcdcMostA) : 0
+      const givesA = this.dcdcMostA > 0 ? (this.dcdc?.ampsAt(houseV, this.dcdcMostA) ?? 0) : 0
       this.inputA = (givesA * houseV) / (link.efficiency * Math.max(leastInputV * this.scale, this.endV))
     }
     this.besideV = houseV

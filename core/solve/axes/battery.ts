@@ -1,4 +1,4 @@
-import { firstOf } from '#core/collections/held'
+import { firstOf, present } from '#core/collections/held'
 import { suppliesFor } from '#core/remedies/supply'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { ShelfPart } from '#core/shelf/kinds'
@@ -17,7 +17,7 @@ export function batteryAxes(ground: Ground): Axis[] {
   )
   if (own.length === 0) return []
   const asked = own.flatMap(({ remedies }) =>
-    remedies.flatMap((ref) => (ref.id === 'battery.more-parallel' ? [ref.value!] : [])),
+    remedies.flatMap((ref) => (ref.id === 'battery.more-parallel' ? [present(ref.value)] : [])),
   )
   const counts = [...new Set(asked)].sort((a, b) => a - b)
   const name = job.candidate.name ?? 'the new battery'

@@ -1,3 +1,4 @@
+import { present } from '#core/collections/held'
 import { suppliesFor } from '#core/remedies/supply'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import { bare, keep, option, topicOf, type Axis, type Ground, type Option } from '../option'
@@ -19,7 +20,7 @@ export function coldAxes({ job, system, findings, shelf }: Ground): Axis[] {
         const part = supply.parts[0]
         return option(part?.code ? `${part.name} under it` : 'heating pad', { ref: heater, supply })
       })
-  const warmC = asked.flatMap((ref) => (ref.id === 'cold.warmer-place' ? [ref.value!] : []))
+  const warmC = asked.flatMap((ref) => (ref.id === 'cold.warmer-place' ? [present(ref.value)] : []))
   const warmer =
     warmC.length > 0
       ? [

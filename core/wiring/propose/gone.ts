@@ -1,3 +1,4 @@
+import { present } from '#core/collections/held'
 import { partName, type FieldPath, type JobDocument, type PartPath } from '#core/job/document'
 import { asFound, asSpecified } from '#core/job/as-specified'
 import { partKinds, type PartKindId } from '#core/job/fields'
@@ -22,7 +23,7 @@ export function fittedBy({ specified }: JobDocument): (path: PartPath | FieldPat
   for (const { path, before } of specified?.changes ?? []) {
     const [kind, ...rest] = path.split('/') as [PartKindId, ...string[]]
     if (!Object.hasOwn(partKinds, kind)) continue
-    const part = partKinds[kind].many ? `${kind}/${rest.shift()!}` : kind
+    const part = partKinds[kind].many ? `${kind}/${present(rest.shift())}` : kind
     const [field] = rest
     if (field === undefined) {
       if (before === undefined) paths.add(part)

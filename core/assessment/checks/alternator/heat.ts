@@ -1,3 +1,4 @@
+import { present } from '#core/collections/held'
 import { caseLimitC, steadyCaseC, type AlternatorHeat } from '#core/physics/alternator'
 import { runOf } from '#core/assessment/foresight'
 import { check, number, word, type Judgement } from '#core/assessment/check'
@@ -23,7 +24,7 @@ export const heat = check({
     const { alternator, link } = lane
     if (link.kind === 'none') return null
     if (alternator.machine === 'magnet') return magnetHeat(lane, name)
-    const machineHeat = heatOf(alternator)!
+    const machineHeat = present(heatOf(alternator))
     const inputs = inputsOf(system, 'driving-day')
     // Until the engine stops: after that the case only cools.
     const totals = runOf(system, 'driving-day', {

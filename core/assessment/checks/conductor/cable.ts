@@ -1,3 +1,4 @@
+import { present } from '#core/collections/held'
 import { nameInSentence } from '#core/units/format'
 import { check, type Subjects } from '#core/assessment/check'
 import {
@@ -131,7 +132,7 @@ function fitFuse(subject: Subjects['cable'], flows: number, system: System): Rem
     return [{ id: 'fuse.size', on: cable.$path, value, ...newFamily(cable, value, system) }]
   return thicker(subject, wished ?? flows).map((ref) => ({
     ...ref,
-    values: { fuseA: Math.min(wished ?? flows, fuseUpTo(wouldCarryA(cable, ref.value!)) ?? flows) },
+    values: { fuseA: Math.min(wished ?? flows, fuseUpTo(wouldCarryA(cable, present(ref.value))) ?? flows) },
   }))
 }
 

@@ -1,4 +1,4 @@
-import { entryOf } from '#core/collections/held'
+import { entryOf, present } from '#core/collections/held'
 import { joinText, nameInSentence } from '#core/units/format'
 import { check, number, word, type Judgement, type Subjects } from '#core/assessment/check'
 import { cableSizesMm2 } from '#core/physics/conductors'
@@ -108,7 +108,7 @@ export const ampacity = check({
  * over: that is calculated once for all sizes.
  */
 const carriesWith = ({ wiring, run }: Wire, size: Conductors, mustA: (other: Wiring) => number): boolean => {
-  const carries = runAmpacityA(run, size.areaMm2!, size.count)
+  const carries = runAmpacityA(run, present(size.areaMm2), size.count)
   return [null, size].every((one) => carries >= mustA(wiring.replaced(run, one)))
 }
 const carriesWhatFlows = (wire: Wire, size: Conductors): boolean =>
@@ -202,12 +202,12 @@ export const drop = check({
 /** A return that was set thinner than its run, as thick as that: where then no more is lost than may be. */
 function thickerReturn(way: Way, { areaMm2, count }: Run, mostV: number): RemedyRef[] {
   const thin = way.returnsByHand.filter(
-    (back) => back.areaMm2 !== null && back.areaMm2 * back.count < areaMm2! * count,
+    (back) => back.areaMm2 !== null && back.areaMm2 * back.count < present(areaMm2) * count,
   )
   const [back] = thin
   if (!back || thin.length > 1 || !way.keepsWithin(mostV, new Map([[back.id, { areaMm2, count }]]))) return []
   const values = count > back.count ? { values: { count } } : {}
-  return [{ id: 'run.thicker', on: `runs/${back.id}`, value: areaMm2!, ...values }]
+  return [{ id: 'run.thicker', on: `runs/${back.id}`, value: present(areaMm2), ...values }]
 }
 
 export const fuseRating = check({
@@ -230,7 +230,7 @@ export const fuseRating = check({
     const ownA = partner ? heatingA(wire.wiring.design(partner)) : wire.amps
     const conductor = { ...conductorOf(subject, wire, system), flowsA: Math.min(wire.amps, ownA) }
     const on = {
-      name: `fuse ${fuse.fitting!.number}${partner ? ' in its positive' : ''}`,
+      name: `fuse ${present(fuse.fitting).number}${partner ? ' in its positive' : ''}`,
       ratedA,
       holdsA: ratedA * (fuse.state === 'found' ? 1 : fuseShare),
     }
@@ -262,7 +262,7 @@ function wishedFuseA({ wiring, run, amps: flowsA }: Wire, { id }: Post): number 
   const holds = (other: Wiring, size: number, share: number): boolean => {
     const then = other.ways.runAt(run.id)
     const mostA = Math.max(flowsA, heatingA(other.design(run)))
-    return mostA <= size * share && size <= runAmpacityA(then, then.areaMm2!, then.count)
+    return mostA <= size * share && size <= runAmpacityA(then, present(then.areaMm2), then.count)
   }
   const sizeWith = (share: number): number | undefined =>
     fuseSizesA.find(
