@@ -30,12 +30,7 @@ export class SparseEquations {
     private readonly size: number,
     pattern: Iterable<readonly [number, number]>,
   ) {
-    const joined = Array.from({ length: size }, () => new Set<number>())
-    for (const [a, b] of pattern) {
-      if (a === b) continue
-      elementAt(joined, a).add(b)
-      elementAt(joined, b).add(a)
-    }
+    const joined = joinedBy(pattern, size)
     this.places = Array.from({ length: size }, () => new Map<number, number>())
     let count = 0
     const placeAt = (row: number, column: number): number => {
@@ -48,33 +43,7 @@ export class SparseEquations {
       placeAt(i, i)
       for (const k of elementAt(joined, i)) placeAt(i, k)
     }
-    const order: number[] = []
-    const starts = [0]
-    const columns: number[] = []
-    const pivotRow: number[] = []
-    const pivotColumn: number[] = []
-    const targets: number[] = []
-    const left = new Set(joined.keys())
-    while (left.size > 0) {
-      const pivot = leastJoined(left, joined)
-      left.delete(pivot)
-      order.push(pivot)
-      const beside = [...elementAt(joined, pivot)].sort((a, b) => a - b)
-      for (const row of beside) {
-        elementAt(joined, row).delete(pivot)
-        columns.push(row)
-        pivotRow.push(placeAt(pivot, row))
-        pivotColumn.push(placeAt(row, pivot))
-        for (const column of beside) {
-          if (row !== column) {
-            elementAt(joined, row).add(column)
-            elementAt(joined, column).add(row)
-          }
-          targets.push(placeAt(row, column))
-        }
-      }
-      starts.push(columns.length)
-    }
+    const { order, starts, columns, pivotRow, pivotColumn, targets } = eliminated(joined, placeAt)
     this.order = Int32Array.from(order)
     this.pivots = Int32Array.from(order, (pivot) => placeAt(pivot, pivot))
     this.starts = Int32Array.from(starts)
@@ -131,4 +100,54 @@ function leastJoined(left: ReadonlySet<number>, joined: readonly ReadonlySet<num
   let best = -1
   for (const i of left) if (best < 0 || elementAt(joined, i).size < elementAt(joined, best).size) best = i
   return best
+}
+
+/** The unknowns that share an equation with each. */
+function joinedBy(pattern: Iterable<readonly [number, number]>, size: number): Set<number>[] {
+  const joined = Array.from({ length: size }, () => new Set<number>())
+  for (const [a, b] of pattern) {
+    if (a !== b) join(joined, a, b)
+  }
+  return joined
+}
+
+/**
+ * Eliminates one unknown after another, that with the fewest neighbours first, and notes the entries that each touches.
+ * @param joined the neighbours of each unknown; changed on the way
+ * @param placeAt the index of an entry, which is made where there is none
+ */
+function eliminated(
+  joined: readonly Set<number>[],
+  placeAt: (row: number, column: number) => number,
+): Readonly<Record<'order' | 'starts' | 'columns' | 'pivotRow' | 'pivotColumn' | 'targets', number[]>> {
+  const order: number[] = []
+  const starts = [0]
+  const columns: number[] = []
+  const pivotRow: number[] = []
+  const pivotColumn: number[] = []
+  const targets: number[] = []
+  const left = new Set(joined.keys())
+  while (left.size > 0) {
+    const pivot = leastJoined(left, joined)
+    left.delete(pivot)
+    order.push(pivot)
+    const beside = [...elementAt(joined, pivot)].sort((a, b) => a - b)
+    for (const row of beside) {
+      elementAt(joined, row).delete(pivot)
+      columns.push(row)
+      pivotRow.push(placeAt(pivot, row))
+      pivotColumn.push(placeAt(row, pivot))
+      for (const column of beside) {
+        if (row !== column) join(joined, row, column)
+        targets.push(placeAt(row, column))
+      }
+    }
+    starts.push(columns.length)
+  }
+  return { order, starts, columns, pivotRow, pivotColumn, targets }
+}
+
+function join(joined: readonly Set<number>[], a: number, b: number): void {
+  elementAt(joined, a).add(b)
+  elementAt(joined, b).add(a)
 }

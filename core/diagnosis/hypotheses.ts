@@ -193,15 +193,17 @@ function hypothesisOf(
       parameters.length,
     ),
     harm: fault && harmOf(fault, bench, present(cause.at), elementAt(sizes, part)),
-    stray:
-      cause.id === otherId
-        ? Float64Array.from(
-            tests,
-            (test, t) => 1 / rangeOf(test, elementAt(predictions, t).value, bench.rig.nominalV),
-          )
-        : null,
+    stray: cause.id === otherId ? strayIn(tests, predictions, bench.rig.nominalV) : null,
   }
 }
+
+/** How likely a reading is, per its unit, that may be anything in the range of its test. */
+const strayIn = (
+  tests: readonly ProofTest[],
+  predictions: readonly Prediction[],
+  nominalV: number,
+): Float64Array =>
+  Float64Array.from(tests, (test, t) => 1 / rangeOf(test, elementAt(predictions, t).value, nominalV))
 
 /** What an instrument may show at all, from end to end, in its unit. */
 function rangeOf({ quantity }: ProofTest, expected: number, nominalV: number): number {

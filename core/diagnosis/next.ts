@@ -55,6 +55,29 @@ const readingsLookedAt = 0.99
 /** A group further away than this, in squared deviations, does not count for a reading. */
 const farSquared = 80
 
+/** A group whose causes that are followed by themselves are apart from the rest. */
+interface Parted extends Pick<Group, 'mean' | 'total'> {
+  readonly perSd: number
+  /** Of the rest: its weight, and the bits of its causes. */
+  readonly weight: number
+  readonly bits: number
+  readonly parts: readonly { readonly of: number; readonly weight: number }[]
+}
+
+function parted({ mean, sd, total, weights }: Group, placeOf: ReadonlyMap<number, number>): Parted {
+  let [weight, bits] = [0, 0]
+  const parts: { readonly of: number; readonly weight: number }[] = []
+  for (const [cause, share] of weights) {
+    const of = placeOf.get(cause)
+    if (of !== undefined) parts.push({ of, weight: share })
+    else {
+      weight += share
+      bits += bitsOf(share)
+    }
+  }
+  return { mean, perSd: 1 / sd, total, weight, bits, parts }
+}
+
 /**
  * How much a reading is expected to tell of which cause it is, bits: the entropy of the causes less what is left of
  * it, over what the reading may be. Causes that predict the same are taken together: between them it says nothing.
@@ -73,19 +96,7 @@ export function bitsOfReading(outlook: readonly Outlook[]): number {
   // A cause of one group keeps its share of the group whatever is read; one of several is followed by itself.
   const several = [...found].flatMap(([cause, count]) => (count > 1 ? [cause] : []))
   const placeOf = new Map(several.map((cause, i) => [cause, i]))
-  const all = groups.map(({ mean, sd, total, weights }) => {
-    let [weight, bits] = [0, 0]
-    const parts: { readonly of: number; readonly weight: number }[] = []
-    for (const [cause, share] of weights) {
-      const of = placeOf.get(cause)
-      if (of !== undefined) parts.push({ of, weight: share })
-      else {
-        weight += share
-        bits += bitsOf(share)
-      }
-    }
-    return { mean, perSd: 1 / sd, total, weight, bits, parts }
-  })
+  const all = groups.map((group) => parted(group, placeOf))
   const followed = new Float64Array(several.length)
   /** What is left of the entropy once a reading is known. */
   const leftAt = (y: number): number => {

@@ -1,4 +1,5 @@
-import { factsOf, usualSystem, type ShopSettings } from '#core/system/system'
+import type { View } from '#core/system/scene'
+import { factsOf, usualSystem, type ShopSettings, type System } from '#core/system/system'
 import { dailyUse, dcAtOnceA, highestDischargeA, loadA, surgeA, usableAh } from '#core/system/energy'
 import type { FieldPath, JobDocument, PartPath } from '#core/job/document'
 
@@ -42,6 +43,19 @@ export interface Audit {
   readonly usableAh: number | null
 }
 
+function shareOf(load: View<'loads'>, system: System): LoadShare {
+  const amps = loadA(load, system)
+  return {
+    path: load.$path,
+    amps,
+    ahADay: amps * load.hours * (load.duty / 100),
+    essential: load.essential === 'yes',
+    open: [load.supply === 'dc' ? 'amps' : 'watts', 'hours']
+      .filter((name) => !load.$settled(name))
+      .map((name) => `${load.$path}/${name}`),
+  }
+}
+
 /**
  * Adds up the loads of a job by part of the day. Same functions as the checks use. A value that is unknown
  * is taken in the middle of its plausible range, and said to be open.
@@ -54,18 +68,9 @@ export function auditLoads(job: JobDocument, shop: ShopSettings = {}): Audit {
       byPart[part] += period === 'even' ? ah / 4 : period === part ? ah : 0
   }
   const loads = system.many.loads.map((load): LoadShare => {
-    const amps = loadA(load, system)
-    const ahADay = amps * load.hours * (load.duty / 100)
-    spread(ahADay, load.period)
-    return {
-      path: load.$path,
-      amps,
-      ahADay,
-      essential: load.essential === 'yes',
-      open: [load.supply === 'dc' ? 'amps' : 'watts', 'hours']
-        .filter((name) => !load.$settled(name))
-        .map((name) => `${load.$path}/${name}`),
-    }
+    const own = shareOf(load, system)
+    spread(own.ahADay, load.period)
+    return own
   })
   const listed = loads.reduce((sum, load) => sum + load.ahADay, 0)
   const idleAh = system.many.inverters.reduce(

@@ -188,6 +188,26 @@ function priced({ lines, totals }: QuotationResult, letterhead: Letterhead): Sec
   )
 }
 
+/** Discount, what is left, each tax, and the total. */
+function sumsOf(
+  totals: QuotationResult['totals'],
+  discountPercent: number,
+  { currency, locale }: Pick<Letterhead, 'currency' | 'locale'>,
+): Fact[] {
+  const money = (amount: Minor): string => formatMoney(amount, currency, locale)
+  return [
+    ...(totals.discount > 0
+      ? [{ label: `Discount ${formatPercent(discountPercent, locale)}`, value: money(-totals.discount) }]
+      : []),
+    { label: 'Total before tax', value: money(totals.subtotal - totals.discount) },
+    ...totals.taxes.map(({ rate, on, tax }) => ({
+      label: `${rate.name} ${formatPercent(rate.percent, locale)} on ${money(on)}`,
+      value: money(tax),
+    })),
+    { label: 'Total', value: money(totals.total) },
+  ]
+}
+
 /** What the groups come to, discount, tax, total and deposit. */
 function total(
   {
@@ -200,17 +220,6 @@ function total(
 ): Section {
   const money = (amount: Minor): string => formatMoney(amount, currency, locale)
   const groups = linesByGroup(lines.filter(({ isOptional }) => !isOptional))
-  const sums: Fact[] = [
-    ...(totals.discount > 0
-      ? [{ label: `Discount ${formatPercent(discountPercent, locale)}`, value: money(-totals.discount) }]
-      : []),
-    { label: 'Total before tax', value: money(totals.subtotal - totals.discount) },
-    ...totals.taxes.map(({ rate, on, tax }) => ({
-      label: `${rate.name} ${formatPercent(rate.percent, locale)} on ${money(on)}`,
-      value: money(tax),
-    })),
-    { label: 'Total', value: money(totals.total) },
-  ]
   const deposit = [
     plain(`Deposit when you accept (${formatPercent(depositPercent, locale)}): `),
     strong(money(totals.deposit)),
@@ -229,7 +238,7 @@ function total(
           quotationGroups[group],
           money(ofGroup.reduce((sum, { net }) => sum + (net ?? 0), 0)),
         ]),
-        sums,
+        sums: sumsOf(totals, discountPercent, { currency, locale }),
       },
       ...(depositPercent > 0 ? text(deposit) : []),
     ],

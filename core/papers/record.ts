@@ -88,6 +88,13 @@ export interface FittingRecord {
   }
 }
 
+/** The tests that have a reading, in their order. */
+const takenOf = (tests: readonly ProofTest[], standing: ReturnType<typeof standingReadings>) =>
+  tests.flatMap((test) => {
+    const reading = standing.get(test.id)
+    return reading ? [{ test, reading }] : []
+  })
+
 /** Works a record out from its inputs alone: the same inputs give the same record. */
 export function recordOf(inputs: RecordInputs): FittingRecord {
   const { job, rules, shop } = inputs
@@ -98,10 +105,7 @@ export function recordOf(inputs: RecordInputs): FittingRecord {
   const { proof } = diagnosis
   const proving = provingOf(job)
   const standing = standingReadings(proving)
-  const taken = proof.tests.flatMap((test) => {
-    const reading = standing.get(test.id)
-    return reading ? [{ test, reading }] : []
-  })
+  const taken = takenOf(proof.tests, standing)
   const readings = taken.map(({ test, reading }) => ({ test, value: reading.value }))
   const learnt = learntFrom(proof, readings)
   const asTaught = withLearnt(fitted, learnt)
@@ -110,37 +114,33 @@ export function recordOf(inputs: RecordInputs): FittingRecord {
   const tests = taken.map((one) => recordedTest(one, diagnosis, q))
   const routine = diagnosis.essential.tests
   const open = routine.filter(({ id }) => !standing.has(id)).map(({ title }) => title)
-  return {
-    format: 'jovial-anchor/record',
-    version: 1,
-    inputs,
-    result: {
-      verdict: judgement.verdict,
-      headline: judgement.headline,
-      wiring: wiring.verdict,
+  const result: FittingRecord['result'] = {
+    verdict: judgement.verdict,
+    headline: judgement.headline,
+    wiring: wiring.verdict,
+    steps,
+    tests,
+    open,
+    worth: {
+      done: routine.length - open.length,
+      of: routine.length,
+      risk: diagnosis.given(readings).risk(),
+    },
+    gaps: gapsOf({
       steps,
       tests,
-      open,
-      worth: {
-        done: routine.length - open.length,
-        of: routine.length,
-        risk: diagnosis.given(readings).risk(),
-      },
-      gaps: gapsOf({
-        steps,
-        tests,
-        untested: [open.length, routine.length],
-        verdict: worst([judgement.verdict, wiring.verdict]),
-      }),
-      mended: proving.mended.map(({ words, by, when }) => ({ words, by, when })),
-      fitted: proving.fitted.map((change: Change) => fittedWords(change, proof.rig.network, q)),
-      learnt: learnt.map((one) => ({
-        ...one,
-        name: nameOfLearnt(one, proof.rig.network),
-        words: learntWords(one),
-      })),
-    },
+      untested: [open.length, routine.length],
+      verdict: worst([judgement.verdict, wiring.verdict]),
+    }),
+    mended: proving.mended.map(({ words, by, when }) => ({ words, by, when })),
+    fitted: proving.fitted.map((change: Change) => fittedWords(change, proof.rig.network, q)),
+    learnt: learnt.map((one) => ({
+      ...one,
+      name: nameOfLearnt(one, proof.rig.network),
+      words: learntWords(one),
+    })),
   }
+  return { format: 'jovial-anchor/record', version: 1, inputs, result }
 }
 
 /** The order of work with what was ticked, put off or left. */

@@ -70,18 +70,34 @@ const sourceWords: Readonly<Record<Charging, string>> = {
   source: 'Another source',
 }
 
+function gateSentence(
+  event: Extract<SimEvent, { readonly kind: 'charge-gate' }>,
+  celsius: (value: number) => string,
+): string {
+  if (event.cause === 'temperature')
+    return event.open
+      ? `BMS allows charging again, cells at ${celsius(event.celsius)}`
+      : `BMS stopped charging, cells at ${celsius(event.celsius)}`
+  return event.open
+    ? 'BMS allows charging again because the voltage has fallen'
+    : `BMS stopped charging at ${volts(event.volts)}, above ${volts(event.limitV)}`
+}
+
+function alternatorSentence(
+  event: Extract<SimEvent, { readonly kind: 'alternator' }>,
+  celsius: (value: number) => string,
+): string {
+  return event.over
+    ? `Alternator passed ${celsius(event.limitC)} at ${amps(event.amps)}`
+    : 'Alternator is below its limit again'
+}
+
 /** Events, in a sentence. */
 function sentence(event: SimEvent, units: DisplayUnits): string {
   const celsius = (value: number): string => formatQuantity(value, '°C', units)
   switch (event.kind) {
     case 'charge-gate':
-      if (event.cause === 'temperature')
-        return event.open
-          ? `BMS allows charging again, cells at ${celsius(event.celsius)}`
-          : `BMS stopped charging, cells at ${celsius(event.celsius)}`
-      return event.open
-        ? 'BMS allows charging again because the voltage has fallen'
-        : `BMS stopped charging at ${volts(event.volts)}, above ${volts(event.limitV)}`
+      return gateSentence(event, celsius)
     case 'stop':
       return event.off
         ? `${event.of === 'charge' ? 'Charge' : 'Discharge'} stop disconnected the lithium at ${volts(event.volts)}`
@@ -101,9 +117,8 @@ function sentence(event: SimEvent, units: DisplayUnits): string {
         ` at ${volts(event.volts)}`,
       )
     case 'dcdc':
-      return event.running
-        ? 'DC-DC restarted because its input has risen'
-        : `DC-DC stopped: its input fell to ${volts(event.volts)}`
+      if (event.running) return 'DC-DC restarted because its input has risen'
+      return `DC-DC stopped: its input fell to ${volts(event.volts)}`
     case 'refused':
       return joinText(
         `${sourceWords[event.source]} would charge for ${durationWords((event.untilS - event.t) / 3600)}, `,
@@ -116,9 +131,7 @@ function sentence(event: SimEvent, units: DisplayUnits): string {
     case 'dark':
       return event.dark ? 'The loads went off because nothing feeds the house' : 'The loads came on again'
     case 'alternator':
-      return event.over
-        ? `Alternator passed ${celsius(event.limitC)} at ${amps(event.amps)}`
-        : 'Alternator is below its limit again'
+      return alternatorSentence(event, celsius)
   }
 }
 

@@ -49,36 +49,23 @@ export function figuresOf(run: Run, wiring: Wiring): RunFigures {
   const flows = wiring.flowsA(run)
   const { nominalV } = wiring.ways.postAt(run.from)
   const fuse = run.role === 'cranking' ? null : wiring.ways.fuseOf(run)
-  const ohmWith = (size: Conductors): number => loopOhmOf(run, wiring, size)
   const fuseA = fuse?.fitting?.ratedA ?? 0
   const mustCarryA = Math.max(heatingA(design), fuseA)
   const allowed = wiring.dropShare(run)
-  const lostV = flows * ohmWith(run)
+  const lostV = flows * loopOhmOf(run, wiring, run)
   const wayLostV = flows * wayOhm(run, wiring)
-  const { ownShare, fittingsOhm } = shareOfWay(run, wiring.ways)
-  const ownFittingsOhm = run.fittingOhm + (wiring.ways.returnOf(run.id)?.fittingOhm ?? 0)
   const holdsBack =
     run.areaMm2 !== null &&
     run.areaKnown !== 'sized' &&
     (runAmpacityA(run, run.areaMm2, run.count) < mustCarryA || lostV > allowed * nominalV)
   // With another size than one that is too thin more flows.
   const replaced = holdsBack ? wiring.replaced(run, null) : wiring
-  const sizeAt = (areaMm2: number, count: number): Size => {
-    const there = areaMm2 === run.areaMm2 ? wiring : replaced
-    const carries = runAmpacityA(run, areaMm2, count)
-    const ohm = ohmWith({ areaMm2, count })
-    const lost = there.flowsA(run) * ohm
-    const counted = there.flowsA(run) * (ohm - ownFittingsOhm + ownShare * fittingsOhm)
-    return {
-      areaMm2,
-      count,
-      carriesA: carries,
-      lostV: lost,
-      carries: carries >= Math.max(heatingA(there.design(run)), fuseA),
-      loses: counted <= allowed * ownShare * nominalV,
-    }
-  }
-  const sizes = run.areaMm2 === null ? [] : around(run.areaMm2).map((areaMm2) => sizeAt(areaMm2, run.count))
+  const most = { fuseA, lostV: allowed * nominalV }
+  const thereAt = (areaMm2: number): Wiring => (areaMm2 === run.areaMm2 ? wiring : replaced)
+  const sizes =
+    run.areaMm2 === null
+      ? []
+      : around(run.areaMm2).map((areaMm2) => sizeAt(areaMm2, run, [wiring, thereAt(areaMm2)], most))
   return {
     id: run.id,
     amps: flows,
@@ -94,6 +81,29 @@ export function figuresOf(run: Run, wiring: Wiring): RunFigures {
     fuse: fuse?.id ?? null,
     governs: governs(run, sizes, mustCarryA > heatingA(design)),
     sizes,
+  }
+}
+
+/** What a run of another size does. @param there the wiring as it is then */
+function sizeAt(
+  areaMm2: number,
+  run: Run,
+  [wiring, there]: readonly [Wiring, Wiring],
+  most: { readonly fuseA: number; readonly lostV: number },
+): Size {
+  const { count } = run
+  const { ownShare, fittingsOhm } = shareOfWay(run, wiring.ways)
+  const ownFittingsOhm = run.fittingOhm + (wiring.ways.returnOf(run.id)?.fittingOhm ?? 0)
+  const carriesA = runAmpacityA(run, areaMm2, count)
+  const ohm = loopOhmOf(run, wiring, { areaMm2, count })
+  const counted = there.flowsA(run) * (ohm - ownFittingsOhm + ownShare * fittingsOhm)
+  return {
+    areaMm2,
+    count,
+    carriesA,
+    lostV: there.flowsA(run) * ohm,
+    carries: carriesA >= Math.max(heatingA(there.design(run)), most.fuseA),
+    loses: counted <= most.lostV * ownShare,
   }
 }
 

@@ -255,18 +255,29 @@ export class Builder {
       lengthKnown,
       isStud: false,
       ...areaOf(entered<number>('areaMm2'), cable, byChassis),
-      count: entered<number>('count') ?? 1,
-      shortestM: entered<number>('shortestM'),
-      material: entered<'copper' | 'aluminium'>('material') ?? cable?.material ?? 'copper',
-      insulationC: Number(entered<string>('insulationC') ?? cable?.insulationC ?? 90),
+      ...this.makeOf(id, cable),
       ...this.heatAlong(id, { role, of, from, to, cable }),
-      bundled: entered<number>('bundled') ?? cable?.bundled ?? 1,
       fittingOhm: 0,
       measuredOhm: measured === null ? null : measured / 1000,
       leastA,
       like: like ?? returnOf,
       side,
     })
+  }
+
+  /** How a run is made: as set by hand, else as its cable was surveyed. */
+  private makeOf(
+    id: string,
+    cable: RunOf['cable'] = null,
+  ): Pick<Run, 'count' | 'shortestM' | 'material' | 'insulationC' | 'bundled'> {
+    const entered = this.entered(`runs/${id}`)
+    return {
+      count: entered<number>('count') ?? 1,
+      shortestM: entered<number>('shortestM'),
+      material: entered<'copper' | 'aluminium'>('material') ?? cable?.material ?? 'copper',
+      insulationC: Number(entered<string>('insulationC') ?? cable?.insulationC ?? 90),
+      bundled: entered<number>('bundled') ?? cable?.bundled ?? 1,
+    }
   }
 
   /** How hot it is along a run: as set by hand or surveyed, else by where it goes. */
