@@ -108,7 +108,7 @@ export const ampacity = check({
  * over: that is calculated once for all sizes.
  */
 const carriesWith = ({ wiring, run }: Wire, size: Conductors, mustA: (other: Wiring) => number): boolean => {
-  const carries = runAmpacityA(run, present(size.areaMm2), size.count)
+  const carries = size.areaMm2 === null ? 0 : runAmpacityA(run, size.areaMm2, size.count)
   return [null, size].every((one) => carries >= mustA(wiring.replaced(run, one)))
 }
 const carriesWhatFlows = (wire: Wire, size: Conductors): boolean =>
@@ -201,13 +201,14 @@ export const drop = check({
 
 /** A return that was set thinner than its run, as thick as that: where then no more is lost than may be. */
 function thickerReturn(way: Way, { areaMm2, count }: Run, mostV: number): RemedyRef[] {
+  if (areaMm2 === null) return []
   const thin = way.returnsByHand.filter(
-    (back) => back.areaMm2 !== null && back.areaMm2 * back.count < present(areaMm2) * count,
+    (back) => back.areaMm2 !== null && back.areaMm2 * back.count < areaMm2 * count,
   )
   const [back] = thin
   if (!back || thin.length > 1 || !way.keepsWithin(mostV, new Map([[back.id, { areaMm2, count }]]))) return []
   const values = count > back.count ? { values: { count } } : {}
-  return [{ id: 'run.thicker', on: `runs/${back.id}`, value: present(areaMm2), ...values }]
+  return [{ id: 'run.thicker', on: `runs/${back.id}`, value: areaMm2, ...values }]
 }
 
 export const fuseRating = check({
@@ -262,7 +263,8 @@ function wishedFuseA({ wiring, run, amps: flowsA }: Wire, { id }: Post): number 
   const holds = (other: Wiring, size: number, share: number): boolean => {
     const then = other.ways.runAt(run.id)
     const mostA = Math.max(flowsA, heatingA(other.design(run)))
-    return mostA <= size * share && size <= runAmpacityA(then, present(then.areaMm2), then.count)
+    const carriesA = then.areaMm2 === null ? 0 : runAmpacityA(then, then.areaMm2, then.count)
+    return mostA <= size * share && size <= carriesA
   }
   const sizeWith = (share: number): number | undefined =>
     fuseSizesA.find(
