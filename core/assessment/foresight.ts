@@ -1,5 +1,5 @@
 import type { Lane, ChargerLane, SolarLane } from '#core/system/lanes'
-import { Unsolvable } from '#core/physics/unsolvable'
+import { Unsolvable, whereSolvable } from '#core/physics/unsolvable'
 import { highestAlternatorV } from '#core/system/currents'
 import { Reads } from '#core/system/reads'
 import type { System } from '#core/system/system'
@@ -43,14 +43,8 @@ export function runOf(system: System, run: RunId, own: Partial<RunInputs> = {}, 
 const mostSteps = 50_000
 
 /** Totals of a run; null if it does not come to its end, so that it is tried once. */
-function totalsWithin(run: RunId, plant: Plant, inputs: RunInputs): Totals | null {
-  try {
-    return totalsOf(run, plant, inputs, null, undefined, mostSteps)
-  } catch (error) {
-    if (error instanceof Unsolvable) return null
-    throw error
-  }
-}
+const totalsWithin = (run: RunId, plant: Plant, inputs: RunInputs): Totals | null =>
+  whereSolvable(() => totalsOf(run, plant, inputs, null, undefined, mostSteps))
 
 /** One charger by its place, or the sides of one link, or a source all day together with everything but mains chargers. */
 type Alone = { readonly charger: number } | { readonly side: string } | { readonly source: number }

@@ -1,7 +1,7 @@
 import { chooseCandidate, withCandidate } from '#core/job/candidates'
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { type JobDocument, copyOfJob, emptyJob } from '#core/job/document'
+import { type JobDocument, copyOfJob, emptyJob, withField } from '#core/job/document'
 import { checkJob } from '#core/formats/job-file'
 import { typicals, type TypicalId } from '#core/job/typicals'
 import { plantOf } from '#core/simulation/plant-of-job'
@@ -115,6 +115,15 @@ describe('candidates side by side', () => {
     expect(chosen.candidate).toBe(trailer.alternatives['battery-3'])
     expect(chosen.alternatives['battery-3']).toBe(trailer.candidate)
     expect(chooseCandidate(trailer, 'alternatives/battery-9')).toBe(trailer)
+  })
+
+  it('have no hours where values contradict each other so that no run has a result', () => {
+    const bus = JSON.parse(
+      readFileSync(new URL('../../demo/jobs/0424-library-bus.json', import.meta.url), 'utf8'),
+    ) as JobDocument
+    const [column] = compareCandidates(withField(bus, 'candidate/nominalV', { value: '48', how: 'measured' }))
+    expect(column!.hoursToFull.map(({ hours }) => hours)).toEqual([null, null])
+    expect(column!.verdict).not.toBe('suits')
   })
 })
 

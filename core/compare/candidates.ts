@@ -4,6 +4,7 @@ import { decidesHours, hoursToFullOn } from '#core/assessment/foresight'
 import type { Facts } from '#core/system/facts'
 import type { Lane } from '#core/system/lanes'
 import { factsOf, usualSystem, whereKnown, type ShopSettings, type System } from '#core/system/system'
+import { whereSolvable } from '#core/physics/unsolvable'
 import type { Footprint, Placed } from '#core/physics/packing'
 import { shortcomingsOf, type Shortcoming } from './shortcomings'
 import { dayAway, freshUsableAh, highestDischargeA, oldUsableAh, usableAh } from '#core/system/energy'
@@ -14,7 +15,7 @@ export interface SourceHours {
   readonly name: string
   /**
    * From the shop's low charge to full, h; Infinity where it never gets there; null while something it needs
-   * is unknown; `sets` for the sun, which does before.
+   * is unknown, or where its run has no result; `sets` for the sun, which does before.
    */
   readonly hours: number | 'sets' | null
 }
@@ -110,7 +111,7 @@ function hoursOf(lane: Lane, place: number, facts: Facts): SourceHours['hours'] 
   return whereKnown(facts, (system) => {
     const own = system.lanes[place] as typeof lane
     decidesHours(own)
-    return hoursToFullOn(own, system)
+    return whereSolvable(() => hoursToFullOn(own, system))
   })
 }
 

@@ -90,7 +90,7 @@ function answerOf(
     verdict,
     bank: bankParts(plan, battery),
     wiring,
-    figures: withWiring(evaluator.figuresOf(job, steps, battery, system), wiring, system),
+    figures: withWiring(evaluator.figuresOf({ job, steps, battery, system }), wiring, system),
     headline: headlineOf(verdict, accepted.length > 0),
     conditions: conditions ?? [],
     inTheWay: remains,

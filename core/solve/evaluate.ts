@@ -9,6 +9,7 @@ import { resolveRules } from '#core/rules/rules'
 import { inputsOf } from '#core/simulation/inputs'
 import type { Plant } from '#core/simulation/plant'
 import { plantFrom } from '#core/simulation/plant-of-job'
+import { whereSolvable } from '#core/physics/unsolvable'
 import { totalsOf, type Totals } from '#core/simulation/runs'
 import { dayAway } from '#core/system/energy'
 import { factsOf, usualSystem, type System } from '#core/system/system'
@@ -72,7 +73,7 @@ export const runDays = 3
  */
 export class Evaluator {
   private readonly findings = new FindingMemo()
-  private readonly runs = new Map<string, Totals>()
+  private readonly runs = new Map<string, Totals | null>()
   private readonly done = new StepsCarriedOut()
   private readonly jobsWith = new Map<Battery | null, JobDocument>()
   /** The job of the plan as it was found: what steps are named and supplied by. */
@@ -101,22 +102,22 @@ export class Evaluator {
       system: last,
     } = isSettled(end.findings) ? this.withoutIdle(full, { decided, battery, end }) : { draft: full, ...end }
     const inTheWay = findings.filter(standsInTheWay)
-    const settles = inTheWay.length === 0
     const steps = withoutDoubles(draft.steps).map((step) => ({
       ...step,
       settles: settledBy(step, plan.before, findings),
     }))
+    const totals = inTheWay.length === 0 ? this.useOf(draft.job, last) : null
     return {
       index,
       job: draft.job,
       steps,
       battery,
-      settles,
+      settles: totals !== null,
       inTheWay,
       open: findings.filter(({ verdict }) => verdict === 'measure-first'),
       accepted: findings.filter(isAccepted).map(({ remedies }) => firstOf(remedies)),
       name: nameOf(this.optionsToName(options, steps), steps),
-      figures: settles ? this.figuresOf(draft.job, steps, battery, last) : null,
+      figures: totals && this.figuresBy(totals, { job: draft.job, steps, battery, system: last }),
     }
   }
 
@@ -195,26 +196,25 @@ export class Evaluator {
     }
   }
 
-  /** Totals of three days of ordinary use from the shop's low charge. */
-  private useOf(job: JobDocument, system: System): Totals {
+  /** Totals of three days of ordinary use from the shop's low charge; null where that run has no result. */
+  private useOf(job: JobDocument, system: System): Totals | null {
     const mainsH = Math.max(0, ...Object.values(job.chargers).map((charger) => charger.hours?.value ?? 0))
     const plant = withoutNames(plantFrom(system, 'new'))
     const inputs = { ...inputsOf(system, 'driving-day'), days: runDays, mainsH }
     const key = JSON.stringify([plant, inputs])
     const known = this.runs.get(key)
-    if (known) return known
-    const totals = totalsOf('driving-day', plant, inputs)
+    if (known !== undefined) return known
+    const totals = whereSolvable(() => totalsOf('driving-day', plant, inputs))
     this.runs.set(key, totals)
     return totals
   }
 
-  figuresOf(
-    job: JobDocument,
-    steps: readonly AnswerStep[],
-    battery: Battery | null,
-    system: System,
-  ): Figures {
-    const totals = this.useOf(job, system)
+  /** The figures of an answer, whether it settles the job or not. */
+  figuresOf(answer: Carried): Figures {
+    return this.figuresBy(this.useOf(answer.job, answer.system) ?? withoutResult, answer)
+  }
+
+  private figuresBy(totals: UseTotals, { job, steps, battery, system }: Carried): Figures {
     const parts = [...bankParts(this.plan, battery), ...steps.flatMap((step) => step.parts)]
     const partsCost = costOf(parts)
     const hours = steps.reduce((sum, step) => sum + step.hours, 0)
@@ -247,6 +247,18 @@ function withoutNames(plant: Plant): Plant {
     chargers: chargers.toSorted((a, b) => (entryOf(written, a) < entryOf(written, b) ? -1 : 1)),
   }
 }
+
+/** A combination carried out. */
+interface Carried {
+  readonly job: JobDocument
+  readonly steps: readonly AnswerStep[]
+  readonly battery: Battery | null
+  readonly system: System
+}
+
+type UseTotals = Pick<Totals, 'fullAfterH' | 'endSoc' | 'alternatorPeakC' | 'unservedAh'>
+/** Of three days that cannot be calculated: they do not fill the battery. */
+const withoutResult: UseTotals = { fullAfterH: null, endSoc: 0, alternatorPeakC: null, unservedAh: 0 }
 
 /** What a draft comes to. */
 interface Ending {
