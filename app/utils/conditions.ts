@@ -3,9 +3,9 @@ import type { Condition } from '#core/solve/open'
 import { formatRange, inSentence, type Write } from '#core/units/format'
 import type { Unit } from '#core/units/units'
 
-/** What is measured, in a sentence: `the absorption voltage of the depot charger`. */
-export const measuredWords = ({ part, label }: Condition): string =>
-  `the ${inSentence(label)} of the ${inSentence(part)}`
+/** What is measured, in a sentence: `the absorption voltage of Depot charger`. */
+export const measuredWords = ({ partInSentence, label }: Condition): string =>
+  `the ${inSentence(label)} of ${partInSentence}`
 
 /** Conditions named in a sentence; more go into a list. */
 export const mostConditions = 3
@@ -17,7 +17,7 @@ export function conditionsWords(conditions: readonly Condition[], q: Write): str
   return `If ${named.join(', and ')}${more > 0 ? `, and ${more} more` : ''}`
 }
 
-/** Where it must lie: `the absorption voltage of the depot charger is 13.8 to 14.6 V`. */
+/** Where it must lie: `the absorption voltage of Depot charger is 13.8 to 14.6 V`. */
 export function conditionWords(condition: Condition, q: Write): string {
   const field = fieldAt(condition.path)!.field
   const unit: Unit = field.type === 'quantity' ? field.unit : ''

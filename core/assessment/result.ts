@@ -1,12 +1,5 @@
 import { elementAt, present } from '#core/collections/held'
-import {
-  fieldAt,
-  partAt,
-  partName,
-  type FieldPath,
-  type JobDocument,
-  type PartPath,
-} from '#core/job/document'
+import { fieldAt, partInSentence, type FieldPath, type JobDocument, type PartPath } from '#core/job/document'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import { Unsolvable } from '#core/physics/unsolvable'
 import type { Facts, Input, Origin } from '#core/system/facts'
@@ -399,7 +392,7 @@ function assumedWords(inputs: readonly Input[], unknown: readonly FieldPath[], q
 function openSummary(deciding: readonly Deciding[], job: JobDocument): string {
   const named = deciding.slice(0, mostNamed).map(({ path }) => {
     const { field, partPath, kind } = present(fieldAt(path))
-    const part = partAt(job, partPath)?.part.name ?? `the ${inSentence(partName(job, partPath))}`
+    const part = partInSentence(job, partPath)
     const isQuantity = field.type === 'quantity'
     const label = isQuantity ? `the ${inSentence(field.label)}` : `“${field.label}”`
     return {

@@ -1,5 +1,6 @@
 import { fieldOf } from '#core/collections/held'
 import type { RuleOverrides } from '#core/rules/rules'
+import { inSentence } from '#core/units/format'
 import type { Proving } from './proving'
 import type { PhotoChoices } from './paper-photos'
 import type { QuotationDraft } from './quotation'
@@ -303,6 +304,10 @@ export function partName(job: JobDocument, path: PartPath): string {
   const one = partKinds[ref.kind].one
   return ref.id && Object.keys(job[ref.kind]).length > 1 ? `${one} ${numberIn(ref.id)}` : one
 }
+
+/** A part in a sentence: a name of its own as it is, else `the alternator`. */
+export const partInSentence = (job: JobDocument, path: PartPath): string =>
+  partAt(job, path)?.part.name ?? `the ${inSentence(partName(job, path))}`
 
 /** Whether the field is asked at all: its condition holds, or what decides it is unknown yet. */
 export function isAsked(part: AnyPart, field: Field): boolean {

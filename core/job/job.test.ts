@@ -9,6 +9,7 @@ import {
   knownAt,
   listParts,
   partAt,
+  partInSentence,
   partName,
   partsOf,
   withField,
@@ -60,11 +61,13 @@ describe('the job document', () => {
 
   it('names parts by their own name, else by kind and number', () => {
     expect(partName(goodJob(), 'chargers/charger-1')).toBe('Mains charger')
+    expect(partInSentence(goodJob(), 'chargers/charger-1')).toBe('the mains charger')
     const two = withNewPart(goodJob(), 'chargers', { name: 'Spare' }).job
     expect([partName(two, 'chargers/charger-1'), partName(two, 'chargers/charger-2')]).toEqual([
       'Mains charger 1',
       'Spare',
     ])
+    expect(partInSentence(two, 'chargers/charger-2')).toBe('Spare')
   })
 
   it('asks a field only while its condition may hold', () => {

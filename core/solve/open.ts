@@ -2,7 +2,14 @@ import { present } from '#core/collections/held'
 import { findingsOf, resultsAhead, type CheckResult, type Finding } from '#core/assessment/assess'
 import { keyOf } from '#core/assessment/result'
 import { namesOfParts } from '#core/verdict/measure-next'
-import { fieldAt, withField, type FieldPath, type JobDocument } from '#core/job/document'
+import {
+  fieldAt,
+  partAt,
+  partInSentence,
+  withField,
+  type FieldPath,
+  type JobDocument,
+} from '#core/job/document'
 import { minutesToFind, type Range } from '#core/job/fields'
 import { factsOf, type ShopSettings } from '#core/system/system'
 import type { Band } from '#core/system/unknowns'
@@ -44,6 +51,8 @@ const within = ({ from, to }: Band): number | string =>
 export interface Condition {
   readonly path: FieldPath
   readonly part: string
+  /** The part as a sentence names it. */
+  readonly partInSentence: string
   readonly label: string
   /** How long it takes to measure, min. */
   readonly minutes: number
@@ -73,6 +82,7 @@ export function conditionsOf(job: JobDocument, checks: readonly CheckResult[]): 
       const own: Condition = {
         path,
         part: nameOf(partPath),
+        partInSentence: partAt(job, partPath) ? partInSentence(job, partPath) : nameOf(partPath),
         label: field.label,
         minutes: minutesToFind(field),
         range,

@@ -188,6 +188,10 @@ describe('what an installer would say', () => {
       ['Absorption voltage', 10, [13.8, 14.6]],
       ['Float voltage', 60, [13.2, 13.6]],
     ])
+    expect(asItIs.conditions.map(({ partInSentence }) => partInSentence)).toEqual([
+      'Depot charger',
+      'Depot charger',
+    ])
     const cheapest = Math.min(...answers.filter(isSure).map(({ figures }) => figures.cost))
     expect(worth[0]).toMatchObject({ answer: asItIs.id, cost: cheapest - asItIs.figures.cost })
   })

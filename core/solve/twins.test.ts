@@ -70,6 +70,13 @@ describe('two chargers that are alike', () => {
     expect(planned(both).choices.some(({ axes }) => axes.length === 2)).toBe(true)
   })
 
+  it('name a run whose length decides as its label does, not as a common noun', () => {
+    const parts = searchAnswers(planned(twoAlike)).answers.flatMap(({ conditions }) =>
+      conditions.map(({ path, partInSentence }) => [path, partInSentence.slice(0, 3)]),
+    )
+    expect(parts).toEqual([['runs/charger-1-feed/lengthM', 'W7 ']])
+  })
+
   it('have each combination once, numbered from 0', () => {
     const plan = planned(twoAlike)
     const words = ({ words: text }: Option): string => text
