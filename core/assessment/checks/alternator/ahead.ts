@@ -1,4 +1,4 @@
-import { inSentence, joinText } from '#core/units/format'
+import { inSentence, joinText, type Write } from '#core/units/format'
 import { warmerPlace } from '#core/remedies/warmer-place'
 import { canBeSet, noMoreThan, replacement } from '#core/remedies/arrangements'
 import { nightOn, runOf } from '#core/assessment/foresight'
@@ -6,6 +6,8 @@ import { check, number, physics, word } from '#core/assessment/check'
 import { inputsOf } from '#core/simulation/inputs'
 import { broughtAhOf, type Totals } from '#core/simulation/runs'
 import { chargerSupplyW, sharesBus } from '#core/system/energy'
+import type { Bank } from '#core/system/bank'
+import type { View } from '#core/system/scene'
 import type { System } from '#core/system/system'
 import type { RemedyRef } from '#core/remedies/catalogue'
 
@@ -21,6 +23,43 @@ function notFullWhy(totals: Totals, volts: number, system: System): string {
   return `it delivers ${q(totals.mainsAh, 'Ah')} and the loads use ${q(totals.loadAh, 'Ah')}`
 }
 
+/** What a charger draws from the mains at the end of bulk, where it is the most, and where the supply gives less. */
+function supplyOf(charger: View<'chargers'>): { readonly drawsA: number; readonly tooSmallA: number | null } {
+  const drawsA = chargerSupplyW(charger) / charger.supplyV
+  const { supplyLimitA } = charger
+  return { drawsA, tooSmallA: supplyLimitA !== null && drawsA > supplyLimitA ? supplyLimitA : null }
+}
+
+const supplyWords = (
+  { ratedA, absorptionV, efficiency, powerFactor, supplyV }: View<'chargers'>,
+  q: Write,
+): string =>
+  joinText(
+    `supply ${q(absorptionV, 'V')} × ${q(ratedA, 'A')} `,
+    `÷ (${efficiency} % × ${powerFactor} × ${q(supplyV, 'V')})`,
+  )
+
+/** Less current where the supply gives too little; a larger charger, or a charge now and then, where it is slow. */
+function timeRemedies(unit: View<'chargers'>, isSlow: boolean, bank: Bank): RemedyRef[] {
+  const { drawsA, tooSmallA } = supplyOf(unit)
+  const mostA = tooSmallA === null ? null : Math.max(1, (unit.ratedA * tooSmallA) / Math.max(0.1, drawsA))
+  const larger = replacement(unit, bank)
+  return [
+    ...(mostA === null ? [] : noMoreThan(unit, bank, mostA)),
+    ...(isSlow && larger.value > unit.ratedA ? [larger] : []),
+    ...(isSlow ? [{ id: 'charger.top-up', on: unit.$path } as const] : []),
+  ]
+}
+
+/** Whether a night on mains fills the battery, up to the verb that follows. */
+function fillsWords(totals: Totals, volts: number, system: System): string {
+  const { rules, q } = system
+  const from = `the battery from ${rules.lowChargeFrom} %`
+  return totals.fullAfterH === null
+    ? `does not fill ${from} in a day with the loads on: ${notFullWhy(totals, volts, system)}. It`
+    : `fills ${from} in ${q(totals.fullAfterH, 'h')} with the loads on, and`
+}
+
 export const time = check({
   id: 'charger.time',
   title: 'Hours to full on mains',
@@ -28,27 +67,16 @@ export const time = check({
   foretells: true,
   takesTime: true,
   why: 'A charger with correct voltages can still be too slow for one night.',
-  judge({ unit, lane, name }, system) {
+  judge({ lane, name }, system) {
     const { q } = system
     if (lane.kind !== 'charger') return null
     const { bank, rules, many } = system
     const { charger } = lane
-    const [ratedA, volts] = [unit.ratedA, unit.absorptionV]
+    const { ratedA, absorptionV: volts } = charger
     const totals = nightOn(lane, system)
     const hours = totals.fullAfterH
     const slow = hours === null || hours > rules.chargeHoursMost
-    const { supplyLimitA } = charger
-    // At the end of bulk, where the charger draws the most.
-    const supplyA = chargerSupplyW(charger) / charger.supplyV
-    const tooSmallA = supplyLimitA !== null && supplyA > supplyLimitA ? supplyLimitA : null
-    const larger = replacement(unit, bank)
-    const remedies: RemedyRef[] = [
-      ...(tooSmallA === null
-        ? []
-        : noMoreThan(unit, bank, Math.max(1, (ratedA * tooSmallA) / Math.max(0.1, supplyA)))),
-      ...(slow && larger.value > ratedA ? [larger] : []),
-      ...(slow ? [{ id: 'charger.top-up', on: unit.$path } as const] : []),
-    ]
+    const { drawsA: supplyA, tooSmallA } = supplyOf(charger)
     return {
       verdict: slow || tooSmallA !== null ? 'suits-once-changed' : 'suits',
       compared:
@@ -66,19 +94,15 @@ export const time = check({
         joinText(
           `run “mains night” from ${rules.lowChargeFrom} %, loads on, ${q(ratedA, 'A')} up to ${q(volts, 'V')}: `,
           hours === null ? 'not full' : `full after ${q(hours, 'h')}`,
-          `; supply ${q(volts, 'V')} × ${q(ratedA, 'A')} ÷ (${charger.efficiency} % × ${charger.powerFactor} × ${q(charger.supplyV, 'V')}) = ${q(supplyA, 'A')}`,
+          `; ${supplyWords(charger, q)} = ${q(supplyA, 'A')}`,
         ),
       summary: () =>
         joinText(
-          `${name} `,
-          hours === null
-            ? `does not fill the battery from ${rules.lowChargeFrom} % in a day with the loads on: ${notFullWhy(totals, volts, system)}. It`
-            : `fills the battery from ${rules.lowChargeFrom} % in ${q(hours, 'h')} with the loads on, and`,
-          ` draws ${q(supplyA, 'A')} from the supply`,
+          `${name} ${fillsWords(totals, volts, system)} draws ${q(supplyA, 'A')} from the supply`,
           tooSmallA === null ? '' : `, which gives ${q(tooSmallA, 'A')}`,
           '.',
         ),
-      remedies,
+      remedies: timeRemedies(charger, slow, bank),
       cautions: () =>
         many.generators.length > 0
           ? [
@@ -88,6 +112,49 @@ export const time = check({
     }
   },
 })
+
+/** What a heater does in a cold week. */
+interface ColdWeek {
+  readonly totals: Totals
+  /** Charge is refused on the first day, h. */
+  readonly refusedH: number
+  readonly runs: boolean
+  /** No source runs it, although the charge is refused. */
+  readonly never: boolean
+  /** A day's heat and charge, Ah. */
+  readonly heatAh: number
+  readonly broughtAh: number
+  /** It takes as much as is charged. */
+  readonly dear: boolean
+}
+
+function coldWeek(system: System): ColdWeek {
+  // The coldest is asked for where it is unknown; a run's own inputs are not.
+  const { coldestC } = system.one.place
+  const air = { coldC: coldestC, warmC: coldestC + 4 }
+  const { coldRefusedH: refusedH } = runOf(system, 'cold-week', { ...air, days: 1 })
+  const totals = runOf(system, 'cold-week', air)
+  const days = totals.hours / 24
+  const heatAh = totals.heaterWh / days / system.bank.nominalV
+  const broughtAh = broughtAhOf(totals) / days
+  const runs = totals.heaterWh >= 1
+  const never = refusedH > 0 && !runs
+  return { totals, refusedH, runs, never, heatAh, broughtAh, dear: runs && heatAh >= broughtAh }
+}
+
+function coldWeekWords(week: ColdWeek, q: Write): string {
+  const { totals, refusedH, runs, never, heatAh, broughtAh, dear } = week
+  if (never)
+    return `In a cold week no source runs the heater: charge is refused for ${q(refusedH, 'h')} on the first day.`
+  if (!runs) return 'In a cold week no source charges the battery, so the heater stays off.'
+  const heat = `In a cold week the heater uses ${q(heatAh, 'Ah')} a day`
+  return dear
+    ? `${heat}. ${sourceWords(totals)} delivers only ${q(broughtAh, 'Ah')} a day.`
+    : joinText(
+        `${heat}, mostly from ${inSentence(sourceWords(totals))}. `,
+        `On the first day the charge begins after ${q(refusedH, 'h')}.`,
+      )
+}
 
 export const heater = check({
   id: 'cold.heater',
@@ -103,18 +170,10 @@ export const heater = check({
     const { heater, coldCut } = bank.each
     if (heater !== 'yes' || coldCut !== 'yes' || one.place.coldestC >= bank.coldLimitC) return null
     const watts = bank.each.heaterW * bank.count
-    // The coldest is asked for where it is unknown; a run's own inputs are not.
-    const air = { coldC: one.place.coldestC, warmC: one.place.coldestC + 4 }
-    const refusedH = runOf(system, 'cold-week', { ...air, days: 1 }).coldRefusedH
-    const totals = runOf(system, 'cold-week', air)
+    const week = coldWeek(system)
+    const { totals, refusedH, heatAh, broughtAh, dear } = week
     const days = totals.hours / 24
-    const heatAh = totals.heaterWh / days / bank.nominalV
-    const broughtAh = broughtAhOf(totals) / days
-    const runs = totals.heaterWh >= 1
-    const never = refusedH > 0 && !runs
-    const late = refusedH > rules.heaterMostH
-    const dear = runs && heatAh >= broughtAh
-    const fails = late || never || dear
+    const fails = refusedH > rules.heaterMostH || week.never || dear
     return {
       verdict: fails ? 'suits-once-changed' : 'suits',
       compared: dear
@@ -129,18 +188,7 @@ export const heater = check({
           `mean of a day ${q(watts, 'W')} into ${q(bank.kg, 'kg')}: ${q(totals.heaterWh / days, 'Wh')} ÷ ${q(bank.nominalV, 'V')} `,
           `= ${q(heatAh, 'Ah')} for heat, ${q(broughtAh, 'Ah')} charged`,
         ),
-      summary: () => {
-        if (never)
-          return `In a cold week no source runs the heater: charge is refused for ${q(refusedH, 'h')} on the first day.`
-        if (!runs) return 'In a cold week no source charges the battery, so the heater stays off.'
-        const heat = `In a cold week the heater uses ${q(heatAh, 'Ah')} a day`
-        return dear
-          ? `${heat}. ${sourceWords(totals)} delivers only ${q(broughtAh, 'Ah')} a day.`
-          : joinText(
-              `${heat}, mostly from ${inSentence(sourceWords(totals))}. `,
-              `On the first day the charge begins after ${q(refusedH, 'h')}.`,
-            )
-      },
+      summary: () => coldWeekWords(week, q),
       remedies: fails
         ? [...warmerPlace(Math.ceil(bank.coldLimitC), system), { id: 'battery.other', on: 'candidate' }]
         : [],

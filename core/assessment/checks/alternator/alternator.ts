@@ -96,13 +96,8 @@ function arrivesOver({ lane, name, system, volts, settable, set, formula }: Arri
 
 function arrivesUnder({ lane, name, system, volts, drop, settable, set, formula }: Arriving): Judgement {
   const { bank, rules, q } = system
-  const low = lowCharge(
-    lane,
-    volts,
-    availableA(lane.alternator, 'cruise', rules),
-    lane.alternator.driveHours,
-    system,
-  )
+  const { alternator } = lane
+  const low = lowCharge(lane, volts, availableA(alternator, 'cruise', rules), alternator.driveHours, system)
   const lowLossHelps = drop > rules.lowLossDropV && volts + drop - rules.lowLossDropV >= bank.lowV
   const lowLoss: RemedyRef = {
     id: 'link.low-loss-isolator',
@@ -139,6 +134,14 @@ function arrivesUnder({ lane, name, system, volts, drop, settable, set, formula 
 const speeds: readonly Speed[] = ['idle', 'cruise']
 const socs = [0.2, 0.5, 0.8] as const
 
+/** What the battery takes of an alternator, and what that gives all day, for each speed and state of charge. */
+const loadCases = (lane: AlternatorLane, system: System) =>
+  speeds.flatMap((speed) => {
+    const taken = socs.map((soc) => ({ soc, takesA: acceptanceA(lane, soc, speed, system) }))
+    const borneA = allDayA(lane.alternator, speed, system.rules)
+    return taken.map(({ soc, takesA }) => ({ speed, soc, takesA, allDayA: borneA, overA: takesA - borneA }))
+  })
+
 export const acceptance = check({
   id: 'alternator.acceptance',
   title: 'Charge current with nothing to limit it',
@@ -149,11 +152,7 @@ export const acceptance = check({
     if (!isStraight(lane)) return null
     const { bank, rules } = system
     const { alternator } = lane
-    const cases = speeds.flatMap((speed) => {
-      const taken = socs.map((soc) => ({ soc, takesA: acceptanceA(lane, soc, speed, system) }))
-      const borneA = allDayA(alternator, speed, rules)
-      return taken.map(({ soc, takesA }) => ({ speed, soc, takesA, allDayA: borneA, overA: takesA - borneA }))
-    })
+    const cases = loadCases(lane, system)
     const most = cases.reduce((a, b) => (b.overA > a.overA ? b : a))
     const hot = most.overA > 0 && !foldsBack(alternator)
     const peakA = Math.max(...cases.map((c) => c.takesA))
@@ -231,6 +230,49 @@ function leadAh(starting: View<'startingBatteries'>): number {
   return typeof cca === 'number' ? Math.ceil(cca / crankingAPerAh / 5) * 5 : usualLeadAh
 }
 
+/** What happens on the output of an alternator when its battery cuts out. */
+interface AfterCutOut {
+  /** The battery that is left there. */
+  readonly left: string | null
+  /** Whether the link opens under load and leaves none. */
+  readonly opens: boolean
+  /** A shunting regulator holds the voltage of its machine without a battery, as far as its maker says. */
+  readonly isShunted: boolean
+  readonly isSafe: boolean
+  /** What takes the spike. */
+  readonly by: string
+}
+
+function afterCutOut(lane: AlternatorLane, system: System): AfterCutOut {
+  const { alternator, link } = lane
+  const left = leftOnOutput(lane, system)
+  const isShunted = alternator.$entered('machine') === 'magnet'
+  const opens = !left && (link.kind === 'vsr' || link.kind === 'duty')
+  const at = { left, opens, isShunted }
+  if (left) return { ...at, isSafe: true, by: left }
+  if (isShunted) return { ...at, isSafe: true, by: 'its shunting regulator holds the voltage' }
+  if (alternator.surgeProtector === 'yes')
+    return { ...at, isSafe: !opens, by: 'a surge protector takes the spike' }
+  if (alternator.chargeStopWire === 'yes')
+    return { ...at, isSafe: !opens, by: 'the battery’s charge-stop signal ends the charge first' }
+  return { ...at, isSafe: false, by: 'nothing' }
+}
+
+/** What keeps a spike from everything connected: a battery that stays, or a protector where no relay opens. */
+function spikeRemedies({ alternator, link, starting }: AlternatorLane, opens: boolean): RemedyRef[] {
+  const keep: RemedyRef = {
+    id: 'start.keep-lead',
+    on: starting.$path,
+    values: { nominalV: alternator.nominalV, ah: leadAh(starting) },
+  }
+  const protectors: readonly RemedyRef[] = [
+    { id: 'alternator.surge-protector', on: alternator.$path },
+    { id: 'alternator.charge-stop-wire', on: alternator.$path },
+  ]
+  // A battery switch may be turned so that none is left.
+  return [...(link.kind === 'switch' ? [] : [keep]), ...(opens ? [] : protectors)]
+}
+
 export const loadDump = check({
   id: 'alternator.load-dump',
   title: 'Cut-out while charging',
@@ -238,30 +280,13 @@ export const loadDump = check({
   why: 'An alternator that loses its only battery sends a spike of tens of volts into everything connected.',
   judge({ lane, name }, system) {
     const { bank, q } = system
-    const { alternator, link, starting } = lane
+    const { link } = lane
     if (link.kind === 'none') return null
-    // A shunting regulator holds the voltage of its machine without a battery, as far as its maker says.
-    const isShunted = alternator.$entered('machine') === 'magnet'
-    const left = leftOnOutput(lane, system)
-    const opens = !left && (link.kind === 'vsr' || link.kind === 'duty')
-    const [safe, by] = left
-      ? [true, left]
-      : isShunted
-        ? [true, 'its shunting regulator holds the voltage']
-        : alternator.surgeProtector === 'yes'
-          ? [!opens, 'a surge protector takes the spike']
-          : alternator.chargeStopWire === 'yes'
-            ? [!opens, 'the battery’s charge-stop signal ends the charge first']
-            : [false, 'nothing']
-    const keep: RemedyRef = {
-      id: 'start.keep-lead',
-      on: starting.$path,
-      values: { nominalV: alternator.nominalV, ah: leadAh(starting) },
-    }
+    const { left, opens, isShunted, isSafe, by } = afterCutOut(lane, system)
     return {
-      verdict: safe ? 'suits' : 'does-not-suit',
+      verdict: isSafe ? 'suits' : 'does-not-suit',
       compared: [
-        word('left on the output', left ? 'lead battery' : safe ? 'protected' : 'nothing'),
+        word('left on the output', left ? 'lead battery' : isSafe ? 'protected' : 'nothing'),
         word('must be left', 'a battery or a protector'),
       ],
       limit: { kind: 'physics', text: 'the field of an alternator decays slowly' },
@@ -275,7 +300,7 @@ export const loadDump = check({
           ` → on the output: ${by}`,
         ),
       summary: () =>
-        safe
+        isSafe
           ? `If the battery cuts out, ${by}.`
           : opens
             ? `Each time the relay opens, ${nameInSentence(name)} has no other battery on its output.`
@@ -284,18 +309,7 @@ export const loadDump = check({
         isShunted && !left
           ? ['Ask the maker of the regulator whether the machine may run without a battery.']
           : [],
-      remedies: safe
-        ? []
-        : [
-            // A battery switch may be turned so that none is left.
-            ...(link.kind === 'switch' ? [] : [keep]),
-            ...(opens
-              ? []
-              : ([
-                  { id: 'alternator.surge-protector', on: alternator.$path },
-                  { id: 'alternator.charge-stop-wire', on: alternator.$path },
-                ] as const)),
-          ],
+      remedies: isSafe ? [] : spikeRemedies(lane, opens),
     }
   },
 })

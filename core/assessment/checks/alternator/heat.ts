@@ -25,14 +25,7 @@ export const heat = check({
     if (link.kind === 'none') return null
     if (alternator.machine === 'magnet') return magnetHeat(lane, name)
     const machineHeat = present(heatOf(alternator))
-    const inputs = inputsOf(system, 'driving-day')
-    // Until the engine stops: after that the case only cools.
-    const totals = runOf(system, 'driving-day', {
-      days: Math.max(0.05, (hoursSince(beginsAt, inputs.driveFrom) + alternator.driveHours) / 24),
-      driveH: alternator.driveHours,
-    }).machines.find(({ side }) => side === lane.id)
-    const peakC = totals?.peakC ?? 0
-    const limitMin = totals?.limitMin ?? null
+    const { peakC, limitMin } = drivingDay(lane, system)
     const hot = peakC > caseLimitC
     const { amps, speed, steadyC } = hottestLoad(lane, machineHeat, system)
     const minutes =
@@ -66,6 +59,15 @@ export const heat = check({
     }
   },
 })
+
+/** How hot the case gets on a driving day, and when it passes its limit: until the engine stops, then it only cools. */
+function drivingDay({ id, alternator: { driveHours } }: AlternatorLane, system: System) {
+  const { driveFrom } = inputsOf(system, 'driving-day')
+  const days = Math.max(0.05, (hoursSince(beginsAt, driveFrom) + driveHours) / 24)
+  const { machines } = runOf(system, 'driving-day', { days, driveH: driveHours })
+  const machine = machines.find(({ side }) => side === id)
+  return { peakC: machine?.peakC ?? 0, limitMin: machine?.limitMin ?? null }
+}
 
 /** The heat of a machine with permanent magnets: hardly a matter of the battery. */
 const magnetHeat = ({ alternator }: AlternatorLane, name: string): Judgement => ({

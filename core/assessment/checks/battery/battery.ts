@@ -5,6 +5,7 @@ import { capital, formatShare, joinText } from '#core/units/format'
 import { check, number, word } from '#core/assessment/check'
 import { highestDischargeA } from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
+import type { System } from '#core/system/system'
 
 const chemistryNames = { lfp: 'LFP', nmc: 'NMC or cobalt', other: 'other lithium' } as const
 const other: RemedyRef = { id: 'battery.other', on: 'candidate' }
@@ -31,12 +32,27 @@ export const chemistry = check({
   },
 })
 
+/** What was unequal in an old bank of several strings in a row. */
+function oldBankCaution({ one: { houseBank }, rules, q }: System): readonly string[] {
+  const strings = houseBank.parallel
+  if (!houseBank.$settled('parallel') || strings <= rules.leadParallelMost) return []
+  const even = 1 / (strings * worstShare(strings, 0.006, rules.bankLinkMohm / 1000, 'ladder'))
+  return [
+    joinText(
+      `The old bank has ${strings} strings in parallel: `,
+      `in a row the nearest carried ${q(even * strings, '×')} times its share. `,
+      'The new one should not be joined that way.',
+    ),
+  ]
+}
+
 export const parallel = check({
   id: 'battery.parallel',
   title: 'How many in parallel',
   about: 'battery',
   why: 'Each BMS acts alone. Beyond the maker’s count, one that opens throws its load on the others, which open in turn.',
-  judge(_subject, { bank, one, rules, q }) {
+  judge(_subject, system) {
+    const { bank } = system
     const { parallel: count, mostParallel } = bank.each
     const over = count > mostParallel
     return {
@@ -62,23 +78,12 @@ export const parallel = check({
             ? 'There is one battery.'
             : `${count} in parallel, as the maker allows.`,
       remedies: over ? [other] : [],
-      cautions: () => {
-        const lead = one.houseBank.parallel
-        const unequal = one.houseBank.$settled('parallel') && lead > rules.leadParallelMost
-        return [
-          ...(count > 1
-            ? ['Charge each battery alone to the same resting voltage before you join them. Fuse each.']
-            : []),
-          ...(unequal
-            ? [
-                joinText(
-                  `The old bank has ${lead} strings in parallel: in a row the nearest carried ${q((1 / (lead * worstShare(lead, 0.006, rules.bankLinkMohm / 1000, 'ladder'))) * lead, '×')} times its share. `,
-                  'The new one should not be joined that way.',
-                ),
-              ]
-            : []),
-        ]
-      },
+      cautions: () => [
+        ...(count > 1
+          ? ['Charge each battery alone to the same resting voltage before you join them. Fuse each.']
+          : []),
+        ...oldBankCaution(system),
+      ],
     }
   },
 })
@@ -90,15 +95,13 @@ export const series = check({
   why: 'The BMS of each battery in series does not know the others. Beyond the maker’s count they cannot switch the total voltage.',
   judge(_subject, { bank, one, q }) {
     const { series: count, mostSeries } = bank.each
-    const wrongV = bank.nominalV !== Number(one.houseBank.nominalV)
+    const houseV = Number(one.houseBank.nominalV)
+    const wrongV = bank.nominalV !== houseV
     const over = count > mostSeries
     return {
       verdict: over || wrongV ? 'does-not-suit' : 'suits',
       compared: wrongV
-        ? [
-            number('bank makes', bank.nominalV, 'V'),
-            number('house system', Number(one.houseBank.nominalV), 'V'),
-          ]
+        ? [number('bank makes', bank.nominalV, 'V'), number('house system', houseV, 'V')]
         : [number('in series', count, ''), number('maker allows', mostSeries, '')],
       limit: wrongV ? one.houseBank.$origin('nominalV') : bank.each.$origin('mostSeries'),
       formula: () =>

@@ -55,6 +55,12 @@ export const fit = check({
   },
 })
 
+/** What a change of weight is to be checked by, where it is not the payload. */
+const afterWeighing = new Map<System['craft'], string>([
+  ['vessel', 'Check the trim'],
+  ['trailer', 'Weigh the load on the hitch again'],
+])
+
 export const weight = check({
   id: 'battery.weight',
   title: 'Weight',
@@ -68,12 +74,7 @@ export const weight = check({
     const there = bank.kg + stays
     const over = there > carries
     const change = there - old
-    const moves =
-      craft === 'vessel'
-        ? 'Check the trim'
-        : craft === 'trailer'
-          ? 'Weigh the load on the hitch again'
-          : 'The payload changes too'
+    const weigh = stays > 0 ? 'New and old together weigh' : 'The new bank weighs'
     return {
       verdict: over ? 'suits-once-changed' : 'suits',
       compared: [
@@ -89,20 +90,18 @@ export const weight = check({
         ),
       summary: () =>
         over
-          ? joinText(
-              stays > 0 ? 'New and old together weigh' : 'The new bank weighs',
-              ` ${q(there, 'kg')} and the tray carries ${q(carries, 'kg')}.`,
-            )
+          ? `${weigh} ${q(there, 'kg')} and the tray carries ${q(carries, 'kg')}.`
           : joinText(
-              stays > 0 ? 'New and old together weigh' : 'The new bank weighs',
-              ` ${q(there, 'kg')}, ${q(Math.abs(change), 'kg')} `,
+              `${weigh} ${q(there, 'kg')}, ${q(Math.abs(change), 'kg')} `,
               change <= 0 ? 'less' : 'more',
               ' than the old.',
             ),
       remedies: over ? [{ id: 'place.carry', on: 'place', value: Math.ceil(there) }] : [],
       cautions: () =>
         Math.abs(change) > 15
-          ? [`${moves}: ${q(Math.abs(change), 'kg')} ${change < 0 ? 'less' : 'more'} than before.`]
+          ? [
+              `${afterWeighing.get(craft) ?? 'The payload changes too'}: ${q(Math.abs(change), 'kg')} ${change < 0 ? 'less' : 'more'} than before.`,
+            ]
           : [],
     }
   },

@@ -2,6 +2,7 @@ import { canBeSet, likeForLike, voltageRemedies } from '#core/remedies/arrangeme
 import { formatShare, joinText } from '#core/units/format'
 import { check, number, word, type Judgement, type Subjects } from '#core/assessment/check'
 import { type RemedyRef } from '#core/remedies/catalogue'
+import type { ShopRules } from '#core/rules/rules'
 import type { Origin } from '#core/system/facts'
 import { compensation, type ChargeUnit, isCharging } from '#core/system/lanes'
 import type { Bank } from '#core/system/bank'
@@ -206,6 +207,15 @@ function floatsUnwanted(unit: ChargeUnit, name: string, bank: Bank): Judgement {
   }
 }
 
+/** The limit that a stage of equalising exceeds, and the rule that makes it a hard stop. */
+function hardStopOf({ text }: Origin, { chargerSchool }: ShopRules): Origin {
+  const school = chargerSchool === 'window' ? 'allowed inside the window' : 'replace always'
+  return {
+    kind: 'rule',
+    text: `${text}; a stage that cannot be switched off is a hard stop (school: ${school})`,
+  }
+}
+
 export const equalise = check({
   id: 'charger.equalise',
   title: 'Equalise, desulfation or pulse',
@@ -227,21 +237,12 @@ export const equalise = check({
     return {
       verdict: hardStop ? 'does-not-suit' : over ? 'suits-once-changed' : 'suits',
       compared: [number('charger reaches', volts, 'V'), number('battery allows', limitV, 'V')],
-      limit: hardStop
-        ? {
-            kind: 'rule',
-            text: joinText(
-              `${origin.text}; a stage that cannot be switched off is a hard stop (school: `,
-              rules.chargerSchool === 'window' ? 'allowed inside the window' : 'replace always',
-              ')',
-            ),
-          }
-        : origin,
+      limit: hardStop ? hardStopOf(origin, rules) : origin,
       formula: () =>
         joinText(
           `${q(volts, 'V')} − ${q(limitV, 'V')} = `,
           volts > limitV ? `${q(volts - limitV, 'V')} over` : `${q(limitV - volts, 'V')} under`,
-          `${bms()}`,
+          bms(),
         ),
       summary: () =>
         joinText(

@@ -1,3 +1,4 @@
+import { joinText } from '#core/units/format'
 import { check, number, type Judgement } from '#core/assessment/check'
 import type { Origin } from '#core/system/facts'
 import type { View } from '#core/system/scene'
@@ -155,6 +156,50 @@ const leadEqualisesV = { flooded: 16, calcium: 16, agm: null, gel: null } as con
 /** The electronics of a vehicle bear no more than this, V at 12 V (engineering default). */
 const electronicsMostV = 15.5
 
+/** A charger against what its starting battery and the vehicle tolerate. */
+interface StartLimits {
+  /** Most at absorption, V. */
+  readonly mostV: number
+  readonly isOver: boolean
+  readonly equalises: boolean
+  /** What its stage of equalising reaches, and what is tolerated there, V. */
+  readonly stageV: number
+  readonly stageMostV: number
+  readonly isOverStage: boolean
+}
+
+function startLimits(
+  charger: View<'chargers'>,
+  starting: View<'startingBatteries'>,
+  scale: number,
+): StartLimits {
+  const { chemistry } = starting
+  const isLithium = chemistry === 'lithium'
+  const mostV = (isLithium ? 14.6 : leadMostV[chemistry]) * scale
+  const equalises = charger.equaliseStage === 'switchable' || charger.equaliseStage === 'fixed'
+  const bears = isLithium ? null : leadEqualisesV[chemistry]
+  const stageMostV = bears === null ? mostV : Math.min(bears, electronicsMostV) * scale
+  const stageV = equalises ? charger.equaliseV : 0
+  const isOverStage = equalises && stageV > stageMostV
+  return { mostV, isOver: charger.absorptionV > mostV, equalises, stageV, stageMostV, isOverStage }
+}
+
+const canSetAbsorption = ({ profile }: View<'chargers'>): boolean =>
+  profile === 'adjustable' || profile === 'selectable'
+
+/** The stage switched off or the absorption set where that can be; another charger in any case. */
+function startRemedies(charger: View<'chargers'>, limits: StartLimits, scale: number): RemedyRef[] {
+  const { mostV, isOver, isOverStage } = limits
+  const canSet = canSetAbsorption(charger) && charger.$entered('feeds') !== 'both'
+  return [
+    ...(isOverStage && charger.equaliseStage === 'switchable'
+      ? [{ id: 'charger.equalise-off', on: charger.$path } as const]
+      : []),
+    ...(isOver && canSet ? [{ id: 'charger.set-absorption', on: charger.$path, value: mostV } as const] : []),
+    elseCharger(charger, Math.min(14.4 * scale, mostV)),
+  ]
+}
+
 export const startCharger = check({
   id: 'start.charger',
   title: 'Charger of the starting battery',
@@ -168,17 +213,10 @@ export const startCharger = check({
     const isShared = charger.$entered('feeds') === 'both'
     const made = madeForV(charger.nominalV, charger.absorptionV, nominalV)
     if (made !== nominalV) return ofAnotherVoltage({ charger, name, made, starting, system })
-    const { chemistry } = starting
-    const lithium = chemistry === 'lithium'
-    const mostV = (lithium ? 14.6 : leadMostV[chemistry]) * scale
-    const equalises = charger.equaliseStage === 'switchable' || charger.equaliseStage === 'fixed'
-    const bears = lithium ? null : leadEqualisesV[chemistry]
-    const stageMostV = bears === null ? mostV : Math.min(bears, electronicsMostV) * scale
-    const stageV = equalises ? charger.equaliseV : 0
-    const overStage = equalises && stageV > stageMostV
-    const over = charger.absorptionV > mostV
-    const settable = charger.profile === 'adjustable' || charger.profile === 'selectable'
-    const cure = isShared || (overStage && !over ? charger.equaliseStage === 'switchable' : settable)
+    const limits = startLimits(charger, starting, scale)
+    const { mostV, isOver: over, equalises, stageV, stageMostV, isOverStage: overStage } = limits
+    const cure =
+      isShared || (overStage && !over ? charger.equaliseStage === 'switchable' : canSetAbsorption(charger))
     return {
       verdict: !over && !overStage ? 'suits' : cure ? 'suits-once-changed' : 'does-not-suit',
       compared: overStage
@@ -188,26 +226,20 @@ export const startCharger = check({
         kind: 'assumed',
         text: 'typical for this kind of starting battery and the vehicle’s electronics; the makers’ sheets decide',
       },
-      formula: () =>
-        `absorbs at ${q(charger.absorptionV, 'V')} ${over ? '>' : '≤'} ${q(mostV, 'V')}${equalises ? `; equalises at ${q(stageV, 'V')} ${overStage ? '>' : '≤'} ${q(stageMostV, 'V')}` : ''}`,
+      formula: () => {
+        const stage = `; equalises at ${q(stageV, 'V')} ${overStage ? '>' : '≤'} ${q(stageMostV, 'V')}`
+        return joinText(
+          `absorbs at ${q(charger.absorptionV, 'V')} ${over ? '>' : '≤'} ${q(mostV, 'V')}`,
+          equalises ? stage : '',
+        )
+      },
       summary: () =>
         overStage
           ? `${name} feeds the starting battery and equalises it at ${q(stageV, 'V')}; battery and vehicle tolerate ${q(stageMostV, 'V')}.`
           : over
             ? `${name} absorbs at ${q(charger.absorptionV, 'V')}; the starting battery tolerates ${q(mostV, 'V')}.`
             : `${name} stays within the limits of the starting battery and the vehicle.`,
-      remedies:
-        !over && !overStage
-          ? []
-          : [
-              ...(overStage && charger.equaliseStage === 'switchable'
-                ? [{ id: 'charger.equalise-off', on: charger.$path } as const]
-                : []),
-              ...(over && settable && !isShared
-                ? [{ id: 'charger.set-absorption', on: charger.$path, value: mostV } as const]
-                : []),
-              elseCharger(charger, Math.min(14.4 * scale, mostV)),
-            ],
+      remedies: over || overStage ? startRemedies(charger, limits, scale) : [],
     }
   },
 })

@@ -105,6 +105,17 @@ function currentOf(unit: ChargeUnit, lane: Lane, mostA: number): readonly Settin
   return [{ label: 'Current', value: amps, unit: 'A' }]
 }
 
+/** What starts the DC-DC of a link; nothing is to be set on others. */
+function startsOn(lane: Lane): readonly Setting[] {
+  if (lane.kind !== 'alternator') return []
+  const value = lane.link.signal === 'wire' ? 'ignition or alternator wire' : 'voltage'
+  return [{ label: 'Starts on', value, unit: '' }]
+}
+
+/** A stage or a compensation that lithium has no use for: off, where it can be switched off. */
+const unwanted = (stage: string, ifFixed: () => string): string =>
+  stage === 'none' ? 'has none' : stage === 'fixed' ? ifFixed() : 'off'
+
 /** The card of a unit with its settings found, in the order of its menu. */
 export function settingsOf(unit: ChargeUnit, lane: Lane, system: System): readonly Setting[] {
   const { bank, q } = system
@@ -120,37 +131,27 @@ export function settingsOf(unit: ChargeUnit, lane: Lane, system: System): readon
       : { label: 'Float', value: 'off', unit: '' },
     {
       label: 'Equalise, desulfation',
-      value:
-        unit.equaliseStage === 'none'
-          ? 'has none'
-          : unit.equaliseStage === 'fixed'
-            ? 'cannot be switched off'
-            : 'off',
+      value: unwanted(unit.equaliseStage, () => 'cannot be switched off'),
       unit: '',
     },
     {
       label: 'Temperature compensation',
-      value:
-        unit.compensation === 'none'
-          ? 'has none'
-          : unit.compensation === 'fixed'
-            ? q(unit.compensationMv, 'mV/°C')
-            : 'off',
+      value: unwanted(unit.compensation, () => q(unit.compensationMv, 'mV/°C')),
       unit: '',
     },
     ...currentOf(unit, lane, bank.wishedA),
     { label: 'Starts again at', value: Math.round(13.1 * bank.scale * 10) / 10, unit: 'V' },
-    ...(lane.kind === 'alternator'
-      ? [
-          {
-            label: 'Starts on',
-            value: lane.link.signal === 'wire' ? 'ignition or alternator wire' : 'voltage',
-            unit: '',
-          } as const,
-        ]
-      : []),
+    ...startsOn(lane),
   ]
 }
+
+/** The voltages of a unit set together; its float switched off where none meets every limit. */
+const setAll = (unit: ChargeUnit, absorptionV: number, floatV: number | null): RemedyRef => ({
+  id: 'charger.set-all',
+  on: unit.$path,
+  value: absorptionV,
+  values: { absorptionV, ...(floatV === null ? { floatMode: 'off' } : { floatV }) },
+})
 
 export const range = check({
   id: 'charger.range',
@@ -162,24 +163,17 @@ export const range = check({
     if (!isCharging(unit) || unit.profile !== 'adjustable') return null
     const { bank } = system
     const { absorption, float } = findSettings(unit, system)
-    const stuck = !absorption.possible
-      ? { what: 'absorption', ...absorption }
-      : float && !float.possible
-        ? { what: 'float', ...float }
-        : null
-    if (stuck) return contradicts({ unit, name, system, stuck })
-    const wanted = absorption.possible ? absorption.volts : 0
-    const floatV = float?.possible ? float.volts : null
+    if (!absorption.possible)
+      return contradicts({ unit, name, system, stuck: { what: 'absorption', ...absorption } })
+    if (float && !float.possible)
+      return contradicts({ unit, name, system, stuck: { what: 'float', ...float } })
+    const wanted = absorption.volts
+    const floatV = float ? float.volts : null
+    const floatWords = (): string => (floatV === null ? 'off' : q(floatV, 'V'))
     const wronglySet =
       wanted !== unit.absorptionV ||
       (floatV !== null && floatV !== unit.floatV) ||
       (unit.floatMode === 'on' && bank.each.floatAllowed === 'off')
-    const set: RemedyRef = {
-      id: 'charger.set-all',
-      on: unit.$path,
-      value: wanted,
-      values: { absorptionV: wanted, ...(floatV === null ? { floatMode: 'off' } : { floatV }) },
-    }
     return {
       verdict: wronglySet ? 'suits-once-changed' : 'suits',
       compared: [
@@ -192,18 +186,15 @@ export const range = check({
           wronglySet ? `settable ${q(unit.absorptionLeastV, 'V')} to ${q(unit.absorptionMostV, 'V')}, ` : '',
           `battery ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}`,
           unit.compensation === 'fixed' ? ', less what compensation adds hot and cold' : '',
-          ` → ${q(wanted, 'V')}; float `,
-          floatV === null ? 'off' : q(floatV, 'V'),
+          ` → ${q(wanted, 'V')}; float ${floatWords()}`,
         ),
       summary: () =>
         joinText(
-          `${name} has settings that meet every limit: absorption ${q(wanted, 'V')}, `,
-          'float ',
-          floatV === null ? 'off' : q(floatV, 'V'),
+          `${name} has settings that meet every limit: absorption ${q(wanted, 'V')}, float ${floatWords()}`,
           wronglySet ? '. It is not set to these values yet' : '',
           '.',
         ),
-      remedies: wronglySet ? [set] : [],
+      remedies: wronglySet ? [setAll(unit, wanted, floatV)] : [],
       settings: () => settingsOf(unit, lane, system),
     }
   },

@@ -184,58 +184,74 @@ export const rate = check({
 /** State of charge at which a pack at rest is near its under-voltage cut. */
 const nearlyEmpty = 0.02
 
+/** What empties a battery that is laid up, and how long it lasts. */
+interface Rest {
+  /** Taken by the batteries themselves, by the vehicle, and by self-discharge in a week. */
+  readonly ownA: number
+  readonly vehicleA: number
+  readonly leaksAh: number
+  /** Left above the under-voltage cut, Ah. */
+  readonly storedAh: number
+  /** How long that lasts at a current, weeks. */
+  readonly weeksAt: (amps: number) => number
+}
+
+function restOf({ bank, many, rules }: System): Rest {
+  const vehicleA = many.startingBatteries.reduce(
+    (sum, starting) => sum + (starting.present === 'no' ? starting.standbyA : 0),
+    0,
+  )
+  const ownA = (bank.each.standbyMa * bank.each.parallel) / 1000
+  const leaksAh = (bank.ah * rules.selfDischarge) / 100 / (365.25 / 12 / 7)
+  const storedAh = bank.ah * (rules.layupSoc / 100 - nearlyEmpty)
+  return { ownA, vehicleA, leaksAh, storedAh, weeksAt: (amps) => storedAh / (amps * 168 + leaksAh) }
+}
+
+const openSwitch: RemedyRef = { id: 'layup.disconnect', on: 'candidate' }
+const topUpEvery = (weeks: number): RemedyRef => ({
+  id: 'layup.top-up',
+  on: 'use',
+  value: Math.max(1, Math.floor(weeks)),
+})
+
 export const layup = check({
   id: 'cold.layup',
   title: 'Lay-up',
   about: 'battery',
   why: 'A small draw over the winter empties the battery below its cut-off. It may not wake again.',
-  judge(_subject, { bank, one, many, rules, q }) {
+  judge(_subject, system) {
+    const { one, rules, q } = system
     if (one.use.layupWeeks === 0) return null
     const rests = rules.layupSchool === 'rest'
-    const standbyA = many.startingBatteries.reduce(
-      (sum, starting) => sum + (starting.present === 'no' ? starting.standbyA : 0),
-      0,
-    )
-    const own = (bank.each.standbyMa * bank.each.parallel) / 1000
-    const leaks = (bank.ah * rules.selfDischarge) / 100 / (365.25 / 12 / 7)
-    const stored = bank.ah * (rules.layupSoc / 100 - nearlyEmpty)
-    const weeksWith = (amps: number): number => stored / (amps * 168 + leaks)
-    const weeks = weeksWith(own + (rests ? 0 : standbyA))
+    const { ownA, vehicleA, leaksAh, storedAh, weeksAt } = restOf(system)
+    const weeks = weeksAt(ownA + (rests ? 0 : vehicleA))
     const wanted = one.use.layupWeeks * (1 + rules.layupMargin / 100)
     const short = weeks < wanted
-    const disconnected = weeksWith(own)
+    const helpsToOpen = !rests && weeksAt(ownA) >= wanted
     return {
       verdict: short ? 'suits-once-changed' : 'suits',
       compared: [number('lasts', weeks, 'weeks'), number('laid up, with a margin', wanted, 'weeks')],
       limit: one.use.$origin('layupWeeks'),
       formula: () =>
         joinText(
-          `${q(stored, 'Ah')} from ${rules.layupSoc} % ÷ ((${q(own * 1000, 'mA')}`,
-          rests ? '' : ` + ${q(standbyA * 1000, 'mA')} of the vehicle`,
-          `) × 168 h + ${q(leaks, 'Ah')} self-discharge) = ${q(weeks, 'weeks')}; ${q(one.use.layupWeeks, 'weeks')} + ${rules.layupMargin} %`,
+          `${q(storedAh, 'Ah')} from ${rules.layupSoc} % ÷ ((${q(ownA * 1000, 'mA')}`,
+          rests ? '' : ` + ${q(vehicleA * 1000, 'mA')} of the vehicle`,
+          `) × 168 h + ${q(leaksAh, 'Ah')} self-discharge) = ${q(weeks, 'weeks')}; `,
+          `${q(one.use.layupWeeks, 'weeks')} + ${rules.layupMargin} %`,
         ),
       summary: () =>
         joinText(
           `Left at ${rules.layupSoc} % and `,
           rests ? 'disconnected' : 'connected',
           `, it lasts ${q(weeks, 'weeks')}; the lay-up is ${q(one.use.layupWeeks, 'weeks')}`,
-          rests && standbyA > 0
-            ? `. Left connected it would last ${q(weeksWith(own + standbyA), 'weeks')}`
+          rests && vehicleA > 0
+            ? `. Left connected it would last ${q(weeksAt(ownA + vehicleA), 'weeks')}`
             : '',
           '.',
         ),
-      remedies: !short
-        ? []
-        : [
-            ...(!rests && disconnected >= wanted
-              ? [{ id: 'layup.disconnect', on: 'candidate' } as const]
-              : []),
-            {
-              id: 'layup.top-up',
-              on: 'use',
-              value: Math.max(1, Math.floor(weeks / (1 + rules.layupMargin / 100))),
-            },
-          ],
+      remedies: short
+        ? [...(helpsToOpen ? [openSwitch] : []), topUpEvery(weeks / (1 + rules.layupMargin / 100))]
+        : [],
       cautions: () => ['Check it every month. Do not leave it on a charger that floats.'],
     }
   },

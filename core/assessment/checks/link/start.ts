@@ -53,6 +53,23 @@ const outOfReach: Judgement = {
   summary: () => 'Nothing lets a starter draw on the house battery.',
 }
 
+/** What one start takes of a starting battery, and how long the house bank needs to give it back with the key off. */
+function transferOf(needA: number, { bank, rules }: System) {
+  const startAh = (needA * rules.startS) / 3600
+  const flowsA = Math.min(
+    bank.continuousA,
+    (openCircuitV(0.5, bank.nominalV) - 12.2 * bank.scale) / (bank.ohm + rules.cableMohm / 1000),
+  )
+  const hours = (startAh / Math.max(flowsA, 1)) * 1.5
+  return { startAh, flowsA, words: durationWords(hours) }
+}
+
+const transferCaution = (takes: string): string =>
+  joinText(
+    `With the key off, joining them for ${takes} charges the starting battery for about one start. `,
+    'Separate them before you crank.',
+  )
+
 export const cranking = check({
   id: 'battery.cranking',
   title: 'Kept off engine starting',
@@ -60,7 +77,7 @@ export const cranking = check({
   why: 'A starter draws hundreds of amperes at once. A house battery’s BMS opens, and may not close again at the roadside.',
   judge(_subject, system) {
     const { q } = system
-    const { bank, rules } = system
+    const { bank } = system
     if (bank.each.purpose === 'starter') return null
     const ways = crankingWays(system)
     if (ways.length === 0) return outOfReach
@@ -68,12 +85,7 @@ export const cranking = check({
     const fromHouse = ways.some(({ starting }) => starting.present === 'no')
     const bearsA = bank.each.overCurrentA * bank.each.parallel * bank.sharing
     const over = needA > bearsA
-    const startAh = (needA * rules.startS) / 3600
-    const flowsA = Math.min(
-      bank.continuousA,
-      (openCircuitV(0.5, bank.nominalV) - 12.2 * bank.scale) / (bank.ohm + rules.cableMohm / 1000),
-    )
-    const minutes = (startAh / Math.max(flowsA, 1)) * 60 * 1.5
+    const transfer = transferOf(needA, system)
     const list = listInSentence([...new Set(ways.map(({ words }) => words))])
     return {
       verdict: !over ? 'suits' : fromHouse ? 'does-not-suit' : 'suits-once-changed',
@@ -82,7 +94,8 @@ export const cranking = check({
       formula: () =>
         joinText(
           `${q(needA, 'A')} through ${list}; BMS ${q(bank.each.overCurrentA, 'A')} × ${bank.each.parallel}. `,
-          `One start is ${q(startAh, 'Ah')}: about ${durationWords(minutes / 60)} of transfer at ${q(flowsA, 'A')}, `,
+          `One start is ${q(transfer.startAh, 'Ah')}: `,
+          `about ${transfer.words} of transfer at ${q(transfer.flowsA, 'A')}, `,
           'key off',
         ),
       summary: () =>
@@ -93,16 +106,7 @@ export const cranking = check({
             )
           : `Through ${list} a starter of ${q(needA, 'A')} can draw on the battery, which tolerates ${q(bearsA, 'A')}.`,
       remedies: over ? [...new Map(ways.map((way) => [way.remedy.id, way.remedy])).values()] : [],
-      cautions: () =>
-        !fromHouse
-          ? [
-              joinText(
-                `With the key off, joining them for ${durationWords(minutes / 60)} `,
-                'charges the starting battery for about one start. ',
-                'Separate them before you crank.',
-              ),
-            ]
-          : [],
+      cautions: () => (fromHouse ? [] : [transferCaution(transfer.words)]),
     }
   },
 })
@@ -180,47 +184,57 @@ const startCautions = (starting: Starting, coldestC: number): readonly string[] 
     : []),
 ]
 
+/** What keeps a starting battery charged while the vehicle is parked; null where nothing does. */
+function fedBy(starting: Starting, { lanes }: System): 'the DC-DC' | 'a charger or the sun' | null {
+  const isFedBack = lanes.some(
+    (lane) =>
+      lane.kind === 'alternator' &&
+      lane.starting.$path === starting.$path &&
+      lane.link.kind === 'dcdc' &&
+      lane.link.backFeed === 'yes',
+  )
+  if (isFedBack) return 'the DC-DC'
+  return starting.fedByCharger === 'yes' ? 'a charger or the sun' : null
+}
+
+/** How long half of a starting battery lasts by its standing draw and self-discharge, weeks. */
+const lastsFor = ({ ah, health, standbyA }: Starting): number =>
+  (ah * 0.5 * (health / 100)) / (standbyA * 168 + ah * 0.01)
+
+const upkeepWords = { trickle: 'trickle it', leave: 'leave it to the engine' } as const
+
 export const upkeep = check({
   id: 'start.upkeep',
   title: 'Starting battery at rest',
   about: 'starting',
   why: 'The old link charged both batteries. With a lithium house bank, nothing may be left to charge the starting battery.',
-  judge({ starting }, { one, lanes, rules, q }) {
+  judge({ starting }, system) {
+    const { one, rules, q } = system
     if (starting.present !== 'yes') return null
     const weeks = one.use.standsWeeks
     const stands = weeks > rules.standWeeks
-    const fedBack = lanes.some(
-      (lane) =>
-        lane.kind === 'alternator' &&
-        lane.starting.$path === starting.$path &&
-        lane.link.kind === 'dcdc' &&
-        lane.link.backFeed === 'yes',
-    )
-    const fed = starting.fedByCharger === 'yes' || fedBack
-    const lastsWeeks =
-      (starting.ah * 0.5 * (starting.health / 100)) / (starting.standbyA * 168 + starting.ah * 0.01)
+    const fed = fedBy(starting, system)
+    const lastsWeeks = lastsFor(starting)
     const short = rules.upkeepSchool === 'trickle' && stands && !fed && lastsWeeks < weeks
     return {
       verdict: short ? 'suits-once-changed' : 'suits',
       compared: [
         number('is parked for', weeks, 'weeks'),
-        fed
-          ? word('fed by', fedBack ? 'the DC-DC' : 'a charger or the sun')
-          : number('lasts', lastsWeeks, 'weeks'),
+        fed ? word('fed by', fed) : number('lasts', lastsWeeks, 'weeks'),
       ],
       limit: {
         kind: 'rule',
-        text: joinText(
-          'shop rule: starting battery when plugged in or parked, ',
-          rules.upkeepSchool === 'trickle' ? 'trickle it' : 'leave it to the engine',
-        ),
+        text: `shop rule: starting battery when plugged in or parked, ${upkeepWords[rules.upkeepSchool]}`,
       },
       formula: () =>
-        `half of ${q(starting.ah, 'Ah')} × ${q(starting.health, '%')} ÷ (${q(starting.standbyA, 'A')} × 168 h + 1 % a week self-discharge) = ${q(lastsWeeks, 'weeks')}`,
+        joinText(
+          `half of ${q(starting.ah, 'Ah')} × ${q(starting.health, '%')} ÷ `,
+          `(${q(starting.standbyA, 'A')} × 168 h + 1 % a week self-discharge) = ${q(lastsWeeks, 'weeks')}`,
+        ),
       summary: () =>
         fed
           ? joinText(
-              fedBack ? 'The DC-DC keeps' : 'A charger or solar keeps',
+              fed === 'the DC-DC' ? 'The DC-DC keeps' : 'A charger or solar keeps',
               ' the starting battery charged while the vehicle is parked.',
             )
           : joinText(

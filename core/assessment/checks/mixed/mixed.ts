@@ -2,7 +2,7 @@ import { firstOf } from '#core/collections/held'
 import { leadCapacityAh } from '#core/physics/lead'
 import { houseLeadOf, lfpOf } from '#core/simulation/plant-of-job'
 import { restedLeadSoc, shareOf, type Sharing } from '#core/simulation/sharing'
-import { formatShare, listInSentence, joinText } from '#core/units/format'
+import { formatShare, listInSentence, joinText, type Write } from '#core/units/format'
 import { check, number, word, type Judgement } from '#core/assessment/check'
 import { dcAtOnceA, isOldLithium, leadHealth, loadA, sharesBus } from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
@@ -257,6 +257,31 @@ const lessTogether = (mostA: number, system: System): RemedyRef[] =>
     system,
   )
 
+/** The stops of a hybrid bank against its chargers and its BMS. */
+interface Stops {
+  readonly chargeV: number
+  readonly dischargeV: number
+  /** A charger that absorbs at no more than the charge stop. */
+  readonly under: ChargeUnit | undefined
+  /** Whether the lithium leaves the bus before its BMS cuts. */
+  readonly isBeforeBms: boolean
+}
+
+function stopsWords({ chargeV, dischargeV, under, isBeforeBms }: Stops, q: Write): string {
+  if (under)
+    return joinText(
+      `${under.$name} absorbs at no more than the charge stop of ${q(chargeV, 'V')}: `,
+      'the lithium never disconnects, and the lead never gets its absorption.',
+    )
+  return isBeforeBms
+    ? joinText(
+        `The lithium disconnects at ${q(chargeV, 'V')}, before the chargers absorb, `,
+        `and at ${q(dischargeV, 'V')}, before its BMS cuts out. `,
+        'Then the lead takes charge and load alone.',
+      )
+    : 'The discharge stop is under the voltage at which the BMS cuts.'
+}
+
 export const stops = check({
   id: 'mixed.stops',
   title: 'Charge stop and discharge stop',
@@ -269,7 +294,8 @@ export const stops = check({
     const stopV = rules.chargeStopV * bank.scale
     const chargers = lanes.flatMap((lane) => (lane.kind === 'charger' ? [lane.charger] : []))
     const under = chargers.find(({ absorptionV }) => absorptionV <= stopV)
-    const beforeBms = rules.dischargeStopV * bank.scale > bank.bmsUnderV
+    const dischargeV = rules.dischargeStopV * bank.scale
+    const beforeBms = dischargeV > bank.bmsUnderV
     const chargeA = lanes.reduce((sum, lane) => sum + laneCurrentA(lane, system), 0)
     const passesAt = chargeA > 0 ? passesStopAt(chargeA, system) : null
     if (passesAt !== null && !under && beforeBms) return chatters(chargeA, passesAt, system)
@@ -288,22 +314,11 @@ export const stops = check({
         joinText(
           `stop ${q(stopV, 'V')} `,
           under ? '≥' : '<',
-          ` absorption; discharge stop ${q(rules.dischargeStopV * bank.scale, 'V')} `,
+          ` absorption; discharge stop ${q(dischargeV, 'V')} `,
           beforeBms ? '>' : '≤',
           ` BMS ${q(bank.bmsUnderV, 'V')}`,
         ),
-      summary: () =>
-        under
-          ? joinText(
-              `${under.$name} absorbs at no more than the charge stop of ${q(stopV, 'V')}: `,
-              'the lithium never disconnects, and the lead never gets its absorption.',
-            )
-          : beforeBms
-            ? joinText(
-                `The lithium disconnects at ${q(stopV, 'V')}, before the chargers absorb, and at ${q(rules.dischargeStopV * bank.scale, 'V')}, `,
-                'before its BMS cuts out. Then the lead takes charge and load alone.',
-              )
-            : 'The discharge stop is under the voltage at which the BMS cuts.',
+      summary: () => stopsWords({ chargeV: stopV, dischargeV, under, isBeforeBms: beforeBms }, q),
       remedies: bad
         ? [...(under ? absorbsHigher(under, stopV, bank) : []), { id: 'mixed.separate', on: 'use' }]
         : [],

@@ -5,8 +5,8 @@ import { cheapestFamily, fuseInterruptA, fuseSizesA, type FuseFamily } from '#co
 import { fastestS, fuseMostV } from '#core/physics/fuse-times'
 import { highestChargeV } from '#core/wiring/charge-voltage'
 import { fuseShare } from '#core/wiring/size'
-import { surgeThrough } from '#core/wiring/surge'
-import { wiringIn, type Wiring } from '#core/wiring/wiring'
+import { surgeThrough, type Surge } from '#core/wiring/surge'
+import { wiringIn } from '#core/wiring/wiring'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { System } from '#core/system/system'
 import { interruptAgainst, plugAgainst } from '../conductor/conductor'
@@ -81,6 +81,17 @@ export const voltage = check({
   },
 })
 
+/** The smallest fuse that holds a start, by what flows once it is in its place; undefined where none does. */
+function holdingSizeA({ wiring, post, family, ratedA }: Fused, { amps, seconds }: Surge): number | undefined {
+  const holds = (size: number): boolean => {
+    const then = wiring.withFuseRating(post.id, size)
+    const start = surgeThrough(post.id, then.throughA(post.id), then.network) ?? { amps, seconds }
+    const own = then.ways.fittingAt(post.id).family ?? family
+    return fastestS(own, start.amps / size) >= start.seconds
+  }
+  return fuseSizesA.find((size) => size > ratedA && fastestS(family, amps / size) >= seconds && holds(size))
+}
+
 export const surge = check({
   id: 'wiring.fuse-surge',
   title: 'A sound start through the fuse',
@@ -97,18 +108,6 @@ export const surge = check({
     const { amps, seconds } = through
     const opensS = fastestS(family, amps / ratedA)
     const opens = opensS < seconds
-    const holds = (other: Wiring, size: number): boolean => {
-      const then = surgeThrough(post.id, other.throughA(post.id), other.network) ?? through
-      const own = other.ways.fittingAt(post.id).family ?? family
-      return fastestS(own, then.amps / size) >= then.seconds
-    }
-    const larger = (): number | undefined =>
-      fuseSizesA.find(
-        (size) =>
-          size > ratedA &&
-          fastestS(family, amps / size) >= seconds &&
-          holds(fuse.wiring.withFuseRating(post.id, size), size),
-      )
     return {
       verdict: opens ? 'suits-once-changed' : 'suits',
       compared: [
@@ -127,7 +126,7 @@ export const surge = check({
           : `${subject.name} holds a start of ${q(amps, 'A')} for ${q(seconds, 's')}.`,
       remedies: opens
         ? () => {
-            const value = larger()
+            const value = holdingSizeA(fuse, through)
             return value === undefined ? [] : [{ id: 'fitting.fuse', on: `fittings/${post.id}`, value }]
           }
         : [],

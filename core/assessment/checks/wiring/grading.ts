@@ -46,6 +46,39 @@ function largerUpper({ fuses, family, ratedA }: Upper, isSound: (sumA: number) =
     : fuses.map(({ id }) => ({ id: 'fitting.fuse', on: `fittings/${id}`, value: each, values: { family } }))
 }
 
+/** The fuses above one in a branch, and those of them that may open before it. */
+interface Grades {
+  readonly uppers: readonly Upper[]
+  /** Those that another fuse would put right. */
+  readonly wrong: readonly Upper[]
+  /** Those that open with it whatever their size: its branch takes most of the bank’s current. */
+  readonly together: readonly Upper[]
+  /** Whether the family of the upper ones would put it right. */
+  readonly isOfOneFamily: boolean
+}
+
+/** How a fuse in a branch is graded; null where none stands above it. */
+function gradesOf({ wiring, ratedA, family }: Fused, ratio: number): Grades | null {
+  const uppers = [mainOf(wiring), bankOf(wiring)].filter((upper) => upper !== null)
+  const [nearest] = uppers
+  if (!nearest) return null
+  const isSoundUnder = (upper: Upper, sumA = upper.ratedA, own = { family, ratedA }): boolean =>
+    isGraded({ family: upper.family, ratedA: sumA }, own, ratio)
+  const ungraded = uppers.filter((upper) => !isSoundUnder(upper))
+  // Where no fuse that the bank needs would be graded, this branch takes most of its current.
+  const mostA = mostMainA(wiring.network)
+  const isDominant = (upper: Upper): boolean =>
+    upper.ratedA >= ratedA && !isSoundUnder(upper, Math.max(upper.ratedA, mostA))
+  return {
+    uppers,
+    wrong: ungraded.filter((upper) => !isDominant(upper)),
+    together: ungraded.filter(isDominant),
+    isOfOneFamily: uppers.every((upper) =>
+      isSoundUnder(upper, upper.ratedA, { family: nearest.family, ratedA }),
+    ),
+  }
+}
+
 export const grading = check({
   id: 'wiring.grading',
   title: 'Which fuse goes first',
@@ -60,21 +93,10 @@ export const grading = check({
     const { wiring, post, ratedA, family } = fuse
     if (post.id === 'main-fuse') return mainAgainstBank(fuse, q)
     if (!wiring.ways.fusesOnBars.has(post.id)) return null
-    const uppers = [mainOf(wiring), bankOf(wiring)].filter((upper) => upper !== null)
-    if (uppers.length === 0) return null
-    const isSoundUnder = (upper: Upper, sumA = upper.ratedA, own = { family, ratedA }): boolean =>
-      isGraded({ family: upper.family, ratedA: sumA }, own, rules.grading)
-    // Where no fuse that the bank needs would be graded, this branch takes most of its current.
-    const mostA = mostMainA(wiring.network)
-    const isDominant = (upper: Upper): boolean =>
-      upper.ratedA >= ratedA && !isSoundUnder(upper, Math.max(upper.ratedA, mostA))
-    const ungraded = uppers.filter((upper) => !isSoundUnder(upper))
-    const wrong = ungraded.filter((upper) => !isDominant(upper))
-    const together = ungraded.filter(isDominant)
+    const grades = gradesOf(fuse, rules.grading)
+    if (!grades) return null
+    const { uppers, wrong, together, isOfOneFamily } = grades
     const shown = firstOf(wrong.length > 0 ? wrong : uppers)
-    const isOfOneFamily = uppers.every((upper) =>
-      isSoundUnder(upper, upper.ratedA, { family: firstOf(uppers).family, ratedA }),
-    )
     const remedies = (): RemedyRef[] => [
       ...(isOfOneFamily ? [ofUpperFamily(fuse, firstOf(uppers))] : []),
       ...wrong.flatMap((upper) => larger(upper, fuse, rules.grading)),
@@ -86,13 +108,12 @@ export const grading = check({
         kind: 'rule',
         text: `shop rule: ${rules.grading} to 1 in one family, otherwise by melting times`,
       },
-      formula: () =>
-        uppers
-          .map(
-            (upper) =>
-              `${upper.name} ${q(upper.ratedA, 'A')} ${familyWords(upper.family)} before ${q(ratedA, 'A')} ${familyWords(family)}`,
-          )
-          .join('; '),
+      formula: () => {
+        const own = `${q(ratedA, 'A')} ${familyWords(family)}`
+        const before = ({ name, ...upper }: Upper): string =>
+          `${name} ${q(upper.ratedA, 'A')} ${familyWords(upper.family)} before ${own}`
+        return uppers.map(before).join('; ')
+      },
       summary: () =>
         wrong.length === 0 && together.length > 0
           ? `${subject.name} carries most of the bank’s current, so the ${firstOf(together).name} may open with it.`

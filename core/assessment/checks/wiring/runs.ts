@@ -1,5 +1,5 @@
 import { entryOf, present } from '#core/collections/held'
-import { joinText, nameInSentence } from '#core/units/format'
+import { joinText, nameInSentence, type Write } from '#core/units/format'
 import { check, number, word, type Judgement, type Subjects } from '#core/assessment/check'
 import { cableSizesMm2 } from '#core/physics/conductors'
 import { fuseSizesA } from '#core/physics/fuses'
@@ -147,6 +147,10 @@ function leftAtDcdc({ run, wiring }: Wire, { q }: System): string {
     : ''
 }
 
+/** A return that was set by hand. */
+const returnWords = ({ areaMm2, lengthM }: Run, q: Write): string =>
+  `, back ${areaMm2 === null ? '' : `${q(areaMm2, 'mm²')}, `}${q(lengthM, 'm')}`
+
 export const drop = check({
   id: 'wiring.drop',
   title: 'Voltage lost on the way',
@@ -174,10 +178,7 @@ export const drop = check({
       formula: () =>
         joinText(
           `${q(way.lengthM, 'm')} ${way.hasReturn ? 'there and back' : 'one way'}, ${sizeWords(wire, system)}`,
-          ...way.returnsByHand.map(
-            ({ areaMm2, lengthM: m }) =>
-              `, back ${areaMm2 === null ? '' : `${q(areaMm2, 'mm²')}, `}${q(m, 'm')}`,
-          ),
+          ...way.returnsByHand.map((back) => returnWords(back, q)),
           ': ',
           `${q(way.ohm() * 1000, 'mΩ')} × ${q(way.amps, 'A')} = ${q(lostV, 'V')}`,
           `, ${Math.round((lostV / nominalV) * 1000) / 10} %${caseWords(wire)}${leftAtDcdc(wire, system)}`,

@@ -6,6 +6,7 @@ import type { Post } from '#core/wiring/network'
 import { bankPost } from '#core/wiring/propose/bars'
 import { hasRuns, wiringIn, type Wiring } from '#core/wiring/wiring'
 import { partId } from '#core/job/document'
+import type { AlternatorLane } from '#core/system/lanes'
 
 /** Positive battery posts that an alternator reaches, through diodes too. */
 function batteriesFrom(alternator: string, wiring: Wiring, passes: (post: Post) => boolean): readonly Post[] {
@@ -31,6 +32,17 @@ const the = ({ name }: Post): string =>
 
 const isPositive = ({ pole }: Post): boolean => pole === 'positive'
 
+/** The link’s fuse moved to the battery’s side of the switch, or a surge protector. */
+function partedRemedies({ link, alternator }: AlternatorLane): readonly RemedyRef[] {
+  const canMove = link.kind !== 'dcdc' && link.kind !== 'switch'
+  return [
+    ...(canMove
+      ? ([{ id: 'fitting.battery-side', on: `fittings/${partId(link.$path)}-fuse` }] as const)
+      : []),
+    { id: 'alternator.surge-protector', on: alternator.$path },
+  ]
+}
+
 export const engineSwitch = check({
   id: 'wiring.engine-switch',
   title: 'Switch between the alternator and its battery',
@@ -53,13 +65,6 @@ export const engineSwitch = check({
       .filter(({ kind }) => kind === 'switch')
       .map(the)
     const names = switches.join(' or ')
-    const canMove = lane.link.kind !== 'dcdc' && lane.link.kind !== 'switch'
-    const remedies: readonly RemedyRef[] = [
-      ...(canMove
-        ? ([{ id: 'fitting.battery-side', on: `fittings/${partId(lane.link.$path)}-fuse` }] as const)
-        : []),
-      { id: 'alternator.surge-protector', on: lane.alternator.$path },
-    ]
     return {
       verdict: isParted && !isGuarded ? 'suits-once-changed' : 'suits',
       compared: [
@@ -78,7 +83,7 @@ export const engineSwitch = check({
             ? `${name} charges only through ${names}. ${isShunted ? 'Its regulator' : 'A surge protector'} limits the spike if someone opens it.`
             : `${name} charges only through ${names}. Opening it while the engine runs destroys the alternator.`,
       cautions: () => (isParted ? [`Never open ${names} while the engine runs. Put a label on it.`] : []),
-      remedies: isParted && !isGuarded ? remedies : [],
+      remedies: isParted && !isGuarded ? partedRemedies(lane) : [],
     }
   },
 })
