@@ -149,12 +149,9 @@ export interface Converter {
  * through its efficiency, from its input; under its lowest input it gives less. Terminals: output plus and minus,
  * input plus and minus.
  */
-export function converter({ setV, mostA, ohm, efficiency, fullV, bandV }: Converter): Law {
+export function converter(unit: Converter): Law {
+  const { setV, mostA, ohm, efficiency, fullV, bandV } = unit
   const wished = (out: number): number => clamp((setV - out) / ohm, 0, mostA)
-  const wishedSlope = (out: number): number => {
-    const free = (setV - out) / ohm
-    return free > 0 && free < mostA ? -1 / ohm : 0
-  }
   const gives = (out: number, input: number): number => wished(out) * shareOf(input, fullV, bandV)
   /** Amperes of the input for each of the output. */
   const ratio = (out: number, input: number): number =>
@@ -170,7 +167,7 @@ export function converter({ setV, mostA, ohm, efficiency, fullV, bandV }: Conver
     slopes([outPlus = 0, outMinus = 0, inPlus = 0, inMinus = 0]) {
       const [out, input] = [outPlus - outMinus, inPlus - inMinus]
       const given = gives(out, input)
-      const givenByOut = wishedSlope(out) * shareOf(input, fullV, bandV)
+      const givenByOut = wishedSlope(unit, out) * shareOf(input, fullV, bandV)
       const givenByIn = wished(out) * shareSlope(input, fullV, bandV)
       const each = ratio(out, input)
       const takenByOut = out > 0 ? givenByOut * each + (given * each) / out : 0
@@ -183,15 +180,25 @@ export function converter({ setV, mostA, ohm, efficiency, fullV, bandV }: Conver
         row(takenByOut, takenByIn),
       ]
     },
-    behaves([outPlus = 0, outMinus = 0, inPlus = 0, inMinus = 0]) {
-      const [out, input] = [`(${outPlus}-${outMinus})`, `(${inPlus}-${inMinus})`]
-      const free = `min(${n(mostA)},max(0,(${n(setV)}-${out})/${n(ohm)}))`
-      const given = `${free}*${shareFormula(input, fullV, bandV)}`
-      const each = `max(0,${out})/(${n(efficiency)}*max(${input},${n(fullV)}))`
-      return [
-        { from: 1, into: 0, formula: given },
-        { from: 2, into: 3, formula: `${given}*${each}` },
-      ]
-    },
+    behaves: ([outPlus = 0, outMinus = 0, inPlus = 0, inMinus = 0]) =>
+      converterFormulas(unit, `(${outPlus}-${outMinus})`, `(${inPlus}-${inMinus})`),
   }
+}
+
+/** Change of the current a converter would give by the voltage at its output, A/V: none at either of its limits. */
+function wishedSlope({ setV, mostA, ohm }: Converter, out: number): number {
+  const free = (setV - out) / ohm
+  return free > 0 && free < mostA ? -1 / ohm : 0
+}
+
+/** The currents of a converter in the words of a general circuit solver. */
+function converterFormulas(unit: Converter, out: string, input: string): ReturnType<Law['behaves']> {
+  const { setV, mostA, ohm, efficiency, fullV, bandV } = unit
+  const free = `min(${n(mostA)},max(0,(${n(setV)}-${out})/${n(ohm)}))`
+  const given = `${free}*${shareFormula(input, fullV, bandV)}`
+  const each = `max(0,${out})/(${n(efficiency)}*max(${input},${n(fullV)}))`
+  return [
+    { from: 1, into: 0, formula: given },
+    { from: 2, into: 3, formula: `${given}*${each}` },
+  ]
 }

@@ -114,17 +114,20 @@ export function trendOf(readings: readonly TimedValue[]): Trend {
     isMoving,
     deviation,
     valueAt: (at) => middle + slope * (at / yearMs - centre),
-    crossing: (limit) => {
-      const toGo = limit - middle
-      if (slope === 0) return null
-      const bounds = boundsOf({ slope, toGo, width, spread, count: have })
-      const toMs = (t: number): number => (t + centre) * yearMs
-      return {
-        at: toMs(toGo / slope),
-        earliest: toMs(bounds.earliest),
-        latest: bounds.latest === null ? null : toMs(bounds.latest),
-      }
-    },
+    crossing: (limit) => crossingOf({ slope, toGo: limit - middle, width, spread, count: have }, centre),
+  }
+}
+
+/** When a line meets a value, with its bounds; null where it is level. `centre` is the time of its level, years. */
+function crossingOf(line: Parameters<typeof boundsOf>[0], centre: number): Crossing | null {
+  const { slope, toGo } = line
+  if (slope === 0) return null
+  const { earliest, latest } = boundsOf(line)
+  const toMs = (t: number): number => (t + centre) * yearMs
+  return {
+    at: toMs(toGo / slope),
+    earliest: toMs(earliest),
+    latest: latest === null ? null : toMs(latest),
   }
 }
 

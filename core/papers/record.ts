@@ -110,8 +110,10 @@ export function recordOf(inputs: RecordInputs): FittingRecord {
   const learnt = learntFrom(proof, readings)
   const asTaught = withLearnt(fitted, learnt)
   const { judgement, wiring } = judgeFitted(asTaught, settings)
+  const verdict = worst([judgement.verdict, wiring.verdict])
   const steps = stepsOf(job, settings)
   const tests = taken.map((one) => recordedTest(one, diagnosis, q))
+  const risk = diagnosis.given(readings).risk()
   const routine = diagnosis.essential.tests
   const open = routine.filter(({ id }) => !standing.has(id)).map(({ title }) => title)
   const result: FittingRecord['result'] = {
@@ -121,26 +123,28 @@ export function recordOf(inputs: RecordInputs): FittingRecord {
     steps,
     tests,
     open,
-    worth: {
-      done: routine.length - open.length,
-      of: routine.length,
-      risk: diagnosis.given(readings).risk(),
-    },
-    gaps: gapsOf({
-      steps,
-      tests,
-      untested: [open.length, routine.length],
-      verdict: worst([judgement.verdict, wiring.verdict]),
-    }),
+    worth: { done: routine.length - open.length, of: routine.length, risk },
+    gaps: gapsOf({ steps, tests, untested: [open.length, routine.length], verdict }),
     mended: proving.mended.map(({ words, by, when }) => ({ words, by, when })),
-    fitted: proving.fitted.map((change: Change) => fittedWords(change, proof.rig.network, q)),
+    ...changesIn(proof.rig.network, { fitted: proving.fitted, learnt }, q),
+  }
+  return { format: 'jovial-anchor/record', version: 1, inputs, result }
+}
+
+/** What was fitted otherwise than proposed, and what the readings taught, in words. */
+function changesIn(
+  network: Network,
+  { fitted, learnt }: { readonly fitted: readonly Change[]; readonly learnt: readonly Learnt[] },
+  q: Write,
+): Pick<FittingRecord['result'], 'fitted' | 'learnt'> {
+  return {
+    fitted: fitted.map((change) => fittedWords(change, network, q)),
     learnt: learnt.map((one) => ({
       ...one,
-      name: nameOfLearnt(one, proof.rig.network),
+      name: nameOfLearnt(one, network),
       words: learntWords(one),
     })),
   }
-  return { format: 'jovial-anchor/record', version: 1, inputs, result }
 }
 
 /** The order of work with what was ticked, put off or left. */

@@ -19,7 +19,7 @@ import type { Letterhead } from '#core/quotation/terms'
 import { settingsCards } from '#core/solve/settings'
 import type { DisplayUnits } from '#core/units/display'
 import type { CheckResult } from '#core/assessment/result'
-import { factsOf, usualSystem, type System } from '#core/system/system'
+import { factsOf, usualSystem, type ShopSettings, type System } from '#core/system/system'
 import { inSentence } from '#core/units/format'
 import { judgeJob } from '#core/verdict/job'
 
@@ -158,8 +158,7 @@ export function sheetOf(inputs: SheetInputs): Sheet {
   const found = withSpecified(job, null)
   const done = asSpecified(job)
   // Every rule is given by value, so that what a job or a shop changes later, or a new default, is no matter.
-  const frozen: RuleOverrides = rules
-  const settings = { rules: frozen, units: shop.units }
+  const settings: ShopSettings = { rules, units: shop.units }
   const whole = judgeJob(job, settings)
   const [before, after] = [whole.found, present(whole.specified)]
   const checks = [...present(whole.specifiedAssessment).checks, ...(whole.wiring?.checks ?? [])]
@@ -183,10 +182,10 @@ export function sheetOf(inputs: SheetInputs): Sheet {
     accepted: specified.accepted,
     cautions: [...new Set(checks.flatMap((check) => check.cautions))],
     open: after.measureNext.map((m) => `${m.part}: ${inSentence(m.label)}. ${m.how}`),
-    findings: checks.map((check) => ({
-      title: `${check.subject}: ${inSentence(check.title)}`,
-      summary: check.summary,
-      verdict: check.verdict,
+    findings: checks.map(({ subject, title, summary, verdict }) => ({
+      title: `${subject}: ${inSentence(title)}`,
+      summary,
+      verdict,
     })),
     differs: changedFields(found, done, specified.changes, system.q),
     schools: schoolsOf(rules, job),

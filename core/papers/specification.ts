@@ -1,4 +1,4 @@
-import { capital, inSentence, writerIn, type Write } from '#core/units/format'
+import { capital, inSentence, joinText, writerIn, type Write } from '#core/units/format'
 import {
   dayOf,
   heading,
@@ -17,6 +17,12 @@ import { logoOf } from './head'
 import type { PricedLine, Sheet, SheetResult } from './sheet'
 
 const section = (title: string, ...blocks: Section['blocks']): Section => ({ heading: title, blocks })
+
+const caution = joinText(
+  'Stored energy, mains wiring and engine spaces can injure. ',
+  'The local code, the makers’ instructions and licensed practice come first. ',
+  'This sheet shows what was calculated and chosen. It does not claim compliance with any standard.',
+)
 
 /**
  * The paper of an issued specification: from what was frozen in it alone, so that the same sheet gives the
@@ -50,11 +56,7 @@ export function specificationPaper({ inputs, result }: Sheet): Paper {
       ),
       section('Before you work from this', {
         kind: 'text',
-        line: [
-          plain(
-            'Stored energy, mains wiring and engine spaces can injure. The local code, the makers’ instructions and licensed practice come first. This sheet shows what was calculated and chosen. It does not claim compliance with any standard.',
-          ),
-        ],
+        line: [plain(caution)],
       }),
     ],
     foot: `Specification ${number}, ${dayOf(issuedAt)}`,

@@ -85,37 +85,30 @@ export class Simulation implements Stepped {
     this.houseLead = plant.houseLead && new Lead(plant.houseLead, start.leadSoc ?? start.soc, start.tempC)
     this.houseV = this.endV = this.lfp?.restV ?? this.houseLead?.voltsAt(0) ?? 0
     const busV = (): number => this.endV
-    const house = {
-      volts: busV,
-      ah: plant.lfp?.ah ?? plant.houseLead?.c10 ?? 100,
-      loadsOffV: plant.loadsOffV,
-      scale: this.scale,
-    }
-    const named = plant.sides.length > 1
     this.bms = this.lfp && new Bms(this.lfp, busV, () => this.wantsCharge, this.tell())
-    this.sides = plant.sides.map(
-      (side) =>
-        new Side(
-          side,
-          start.tempC,
-          house,
-          this.tell({ side: side.id, ...(named ? { name: side.name } : {}) }),
-        ),
-    )
+    this.sides = this.sidesOf(plant, start.tempC, busV)
     this.chargers = plant.chargers.map((charger) => new Staged(charger.stages, charger.ohm, busV))
     this.solar = plant.solar.map((array) => new SolarArray(array, busV))
     this.sources = plant.sources.map((source) => new OtherSource(source))
     this.supplyShare = plant.chargers.map(
       ({ efficiency, powerFactor, supplyV }) => 1 / (efficiency * powerFactor * supplyV),
     )
+    const switching = [...this.chargers, ...this.solar.map(({ unit }) => unit), ...this.sides]
     this.triggers = [
       ...(this.bms?.triggers ?? []),
       ...(this.houseLead?.triggers ?? []),
-      ...[...this.chargers, ...this.solar.map(({ unit }) => unit), ...this.sides].flatMap(
-        ({ triggers }) => triggers,
-      ),
+      ...switching.flatMap(({ triggers }) => triggers),
       this.darkness(),
     ]
+  }
+
+  /** The sides around the house bus; events name them where there are several. */
+  private sidesOf({ sides, lfp, houseLead, loadsOffV }: Plant, tempC: number, volts: () => number): Side[] {
+    const house = { volts, ah: lfp?.ah ?? houseLead?.c10 ?? 100, loadsOffV, scale: this.scale }
+    return sides.map((side) => {
+      const of = { side: side.id, ...(sides.length > 1 ? { name: side.name } : {}) }
+      return new Side(side, tempC, house, this.tell(of))
+    })
   }
 
   private readonly tell =

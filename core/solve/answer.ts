@@ -238,6 +238,17 @@ function proposedFirst(answers: readonly Answer[], { job, shop }: Plan): readonl
   return first ? [first, ...answers.filter((answer) => answer !== first)] : answers
 }
 
+/** Why no answer keeps the job’s battery: what blocks the nearest that does; null where one keeps it. */
+function whyBatteryGoes(
+  answers: readonly Answer[],
+  outcomes: readonly Outcome[],
+  answerAt: (index: number) => Answer,
+): string | null {
+  if (answers.some(({ battery }) => battery === null)) return null
+  const own = nearestOf(outcomes.filter(({ keepsBattery }) => keepsBattery))
+  return own ? (answerAt(own.index).inTheWay[0]?.summary ?? '') : null
+}
+
 /**
  * The answers of a search, checked in full with their runs. One whose runs find something that the quick
  * checking did not (a heater too weak, an alternator too hot) stands back, and the next best takes its place; one
@@ -250,18 +261,12 @@ export function answersOf(evaluator: Evaluator, outcomes: readonly Outcome[]): A
     known.set(index, answer)
     return answer
   }
-  const answered = (answers: readonly Answer[]): Answers => {
-    const own = answers.every(({ battery }) => battery !== null)
-      ? nearestOf(outcomes.filter(({ keepsBattery }) => keepsBattery))
-      : null
-    const reason = own ? (answerAt(own.index).inTheWay[0]?.summary ?? '') : null
-    return {
-      answers: proposedFirst(answers, evaluator.plan),
-      worth: worthOf(answers),
-      nearest: null,
-      batteryGoes: reason,
-    }
-  }
+  const answered = (answers: readonly Answer[]): Answers => ({
+    answers: proposedFirst(answers, evaluator.plan),
+    worth: worthOf(answers),
+    nearest: null,
+    batteryGoes: whyBatteryGoes(answers, outcomes, answerAt),
+  })
   const failing = new Set<number>()
   const open = new Set<number>()
   for (let round = 0; round < mostRounds; round++) {

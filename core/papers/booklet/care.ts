@@ -1,5 +1,7 @@
+import type { Bank } from '#core/system/bank'
 import { sharesBus } from '#core/system/energy'
 import type { System } from '#core/system/system'
+import type { Write } from '#core/units/format'
 import type { Section } from '../blocks'
 import { paragraphs, points, steps, told } from './sentences'
 
@@ -42,26 +44,27 @@ export function monitorSection({ bank, one, q }: System): Section[] {
         'Charge fully about once a month. That keeps the figure true.',
       )
     default:
-      return [
-        {
-          heading: 'Reading the voltage',
-          blocks: [
-            ...paragraphs(
-              'You have no monitor that counts current. The voltage is only a rough guide.',
-              'Read it after an hour with nothing on and nothing charging.',
-            ),
-            {
-              kind: 'facts',
-              facts: voltageAt.map((percent) => ({
-                label: q(percent, '%'),
-                value: `about ${q(bank.ocv(percent / 100), 'V')}`,
-              })),
-            },
-          ],
-        },
-      ]
+      return [byVoltage(bank, q)]
   }
 }
+
+/** How to read the charge from the voltage alone. */
+const byVoltage = (bank: Bank, q: Write): Section => ({
+  heading: 'Reading the voltage',
+  blocks: [
+    ...paragraphs(
+      'You have no monitor that counts current. The voltage is only a rough guide.',
+      'Read it after an hour with nothing on and nothing charging.',
+    ),
+    {
+      kind: 'facts',
+      facts: voltageAt.map((percent) => ({
+        label: q(percent, '%'),
+        value: `about ${q(bank.ocv(percent / 100), 'V')}`,
+      })),
+    },
+  ],
+})
 
 /** What the alarm means. */
 export const alarmSection = ({ one }: System): Section[] =>

@@ -117,11 +117,7 @@ export class Bms {
     }
     const back = (): void => {
       lfp.dischargeGate = true
-      this.tell({
-        kind: 'cut-out',
-        out: false,
-        volts: this.busV(),
-      })
+      this.tell({ kind: 'cut-out', out: false, volts: this.busV() })
     }
     const isEmpty = (): number => (lfp.endSoc <= 0 ? 1 : underV - this.busV())
     const returns = (): number =>

@@ -44,13 +44,8 @@ function branch(
     reason: at.reason,
   })
   build.post(unitPlus, 'terminal', { ...own, state: at.state, name, opposite: unitMinus })
-  build.post(unitMinus, 'terminal', {
-    ...own,
-    state: at.state,
-    name: `${name}, negative`,
-    pole: 'negative',
-    opposite: unitPlus,
-  })
+  const negative = { name: `${name}, negative`, pole: 'negative', opposite: unitPlus } as const
+  build.post(unitMinus, 'terminal', { ...own, ...negative, state: at.state })
   build.run(`${id}-stub`, plus, `${id}-fuse`, {
     role,
     of,

@@ -215,31 +215,12 @@ export class Builder {
     return this.next(kind === 'fuse' ? 'F' : kind === 'plug' ? 'P' : 'S')
   }
 
-  run(
-    id: string,
-    from: string,
-    to: string,
-    {
-      role,
-      state = 'new',
-      of = null,
-      returnOf = null,
-      cable = null,
-      share = 1,
-      usualM: usual,
-      byChassis = false,
-      leastA = 0,
-      like,
-      side = null,
-    }: RunOf,
-  ): void {
+  run(id: string, from: string, to: string, at: RunOf): void {
+    const { role, state = 'new', of = null, side = null, leastA = 0 } = at
+    const { cable = null, returnOf = null, byChassis = false } = at
     const entered = this.entered(`runs/${id}`)
     const pair = returnOf === null ? undefined : this.runs.get(returnOf)
-    const [lengthM, lengthKnown] = this.lengthOf(
-      entered<number>('lengthM'),
-      { cable, share, usualM: usual },
-      pair,
-    )
+    const [lengthM, lengthKnown] = this.lengthOf(entered<number>('lengthM'), at, pair)
     const measured = entered<number>('milliohm')
     this.runs.set(id, {
       id,
@@ -260,7 +241,7 @@ export class Builder {
       fittingOhm: 0,
       measuredOhm: measured === null ? null : measured / 1000,
       leastA,
-      like: like ?? returnOf,
+      like: at.like ?? returnOf,
       side,
     })
   }

@@ -123,12 +123,8 @@ function startingBatteryOf(
   const [plus, minus] = [`${id}-plus`, `${id}-minus`]
   const own = { of: starting.$path, state: build.stateOf(starting.$path), nominalV } as const
   build.post(plus, 'battery', { ...own, name: `${starting.$name}, positive`, opposite: minus })
-  build.post(minus, 'battery', {
-    ...own,
-    name: `${starting.$name}, negative`,
-    pole: 'negative',
-    opposite: plus,
-  })
+  const name = `${starting.$name}, negative`
+  build.post(minus, 'battery', { ...own, name, pole: 'negative', opposite: plus })
   const ohm = crankingOhm(starting.cca, nominalV)
   build.unit({
     kind: 'battery',
