@@ -1,3 +1,4 @@
+import { joinText } from '#core/units/format'
 import { candidatePaths, withCandidate } from '#core/job/candidates'
 import { type JobDocument, type PartPath } from '#core/job/document'
 import { decidesHours, hoursToFullOn } from '#core/assessment/foresight'
@@ -94,7 +95,10 @@ export function columnOf(job: JobDocument, path: PartPath, shop: ShopSettings): 
 }
 
 function arrangementOf({ bank: { count, each } }: System): string {
-  return `${count > 1 ? `${count} × ` : ''}${each.ahEach} Ah${each.series > 1 ? `, ${each.series} in series` : ''}`
+  return joinText(
+    `${count > 1 ? `${count} × ` : ''}${each.ahEach} `,
+    `Ah${each.series > 1 ? `, ${each.series} in series` : ''}`,
+  )
 }
 
 function minutesFullLoadOf(system: System): number | null {

@@ -1,3 +1,4 @@
+import { joinText } from '#core/units/format'
 import type { Risk } from '#core/commissioning/harm'
 
 const percent = (share: number): string => {
@@ -7,4 +8,7 @@ const percent = (share: number): string => {
 
 /** What the readings so far are worth, in words: how many of the essential tests, and what may still be hidden. */
 export const worthWords = (done: number, of: number, { hidden, dangerous }: Risk): string =>
-  `${done} of ${of} essential tests done. Chance that a listed fault is still hidden: ${percent(hidden)}, that a dangerous one is: ${percent(dangerous)}.`
+  joinText(
+    `${done} of ${of} essential tests done. Chance that a listed fault is still hidden: `,
+    `${percent(hidden)}, that a dangerous one is: ${percent(dangerous)}.`,
+  )

@@ -143,7 +143,11 @@ export function describeChecks(examples: readonly Example[]): string {
       `Made by \`npm run schema\` from the checks themselves, `,
       'with numbers from the demo jobs and from the cases that test them.',
     ),
-    'A check gives its verdict when every plausible value of the unknown fields leads to the same one. Otherwise it says Measure first. Checks that simulate a run use the run of the Run view with its initial inputs.',
+    joinText(
+      'A check gives its verdict when every plausible value of the unknown fields leads to the same one. ',
+      'Otherwise it says Measure first. ',
+      'Checks that simulate a run use the run of the Run view with its initial inputs.',
+    ),
     '',
     ...parts.flatMap(section),
   ].join('\n')

@@ -1,3 +1,4 @@
+import { joinText } from '#core/units/format'
 import { shelfKind, shelfKindIds } from '#core/shelf/kinds'
 import { caseColumns, loadColumns, readingColumns } from './loads-csv'
 import { seriesHeader } from './series'
@@ -28,15 +29,33 @@ const section = (title: string, columns: TableColumns, about = ''): string =>
     '',
   ].join('\n')
 
+/** What holds for every table. */
+const rules = [
+  joinText(
+    'CSV in UTF-8 with a header row. Comma or semicolon, whichever the header has; ',
+    'quotes where a cell holds one; decimal point or comma.',
+  ),
+  joinText(
+    'Numbers are in the units of the header, whatever the shop shows; ',
+    'a cell may carry its own (`15 ft`). An empty cell is “not stated”.',
+  ),
+  joinText(
+    'A column is headed by its name here or by its label. ',
+    'Columns may stand in any order or be left out, but for those named as needed. ',
+    'On the shelf, *Import CSV* takes other tables too: it matches their columns by their words.',
+  ),
+  joinText(
+    'Words that a spreadsheet would take for a formula (`=`, `+`, `-`, `@` first) ',
+    'go out behind an apostrophe and come in without it. Made by `npm run schema`.',
+  ),
+]
+
 /** The header row of every table that is read and written, with the words its choices take. Markdown. */
 export const describeTables = (): string =>
   [
     '# Tables',
     '',
-    'CSV in UTF-8 with a header row. Comma or semicolon, whichever the header has; quotes where a cell holds one; decimal point or comma.',
-    'Numbers are in the units of the header, whatever the shop shows; a cell may carry its own (`15 ft`). An empty cell is “not stated”.',
-    'A column is headed by its name here or by its label. Columns may stand in any order or be left out, but for those named as needed. On the shelf, *Import CSV* takes other tables too: it matches their columns by their words.',
-    'Words that a spreadsheet would take for a formula (`=`, `+`, `-`, `@` first) go out behind an apostrophe and come in without it. Made by `npm run schema`.',
+    ...rules,
     '',
     ...shelfKindIds.map((kind) =>
       section(
@@ -56,7 +75,11 @@ export const describeTables = (): string =>
     [
       '## Series of a run',
       '',
-      'Written only, one system below the other. Seconds since the run began; currents into the house bus and into a battery are positive; 1 is yes, 0 is no. Channels that no system has are left out.',
+      joinText(
+        'Written only, one system below the other. Seconds since the run began; ',
+        'currents into the house bus and into a battery are positive; ',
+        '1 is yes, 0 is no. Channels that no system has are left out.',
+      ),
       '',
       '```',
       seriesHeader().join(','),

@@ -3,7 +3,7 @@ import { dsvFormat } from 'd3-dsv'
 import { isPlainText, wordsOfCell, wordsToCell } from './cell'
 import type { Field } from '#core/job/fields'
 import { metric } from '#core/units/display'
-import { formatQuantity } from '#core/units/format'
+import { formatQuantity, joinText } from '#core/units/format'
 import { parseField } from '#core/job/parse-field'
 
 /** A column of words. */
@@ -219,7 +219,10 @@ function readCell(text: string, column: TableColumn): string | number | { readon
       const [least, most] = column.limits
       if (parsed.value >= least && parsed.value <= most) return parsed.value
       return {
-        error: `${text} cannot be: between ${formatQuantity(least, column.unit, metric)} and ${formatQuantity(most, column.unit, metric)}`,
+        error: joinText(
+          `${text} cannot be: between ${formatQuantity(least, column.unit, metric)} `,
+          `and ${formatQuantity(most, column.unit, metric)}`,
+        ),
       }
     }
   }

@@ -1,5 +1,5 @@
 import type { ShopRules } from '#core/rules/rules'
-import { inSentence, type Write } from '#core/units/format'
+import { inSentence, type Write, joinText } from '#core/units/format'
 import { standingEntries, type LogEntry } from './entry'
 import { logQuantity, readingName } from './quantities'
 import { dayOf } from '#core/papers/blocks'
@@ -43,7 +43,10 @@ export function trendWords(series: Series, q: Write, now: number): string {
   if (!isMoving)
     return `No clear change: between ${q(interval.low, unit)} and ${q(interval.high, unit)} a year.`
   const [one, other] = [Math.abs(interval.low), Math.abs(interval.high)]
-  const moves = `${slope < 0 ? 'Falls' : 'Rises'} by ${q(Math.abs(slope), unit)} a year (${q(Math.min(one, other), unit)} to ${q(Math.max(one, other), unit)}).`
+  const moves = joinText(
+    `${slope < 0 ? 'Falls' : 'Rises'} by ${q(Math.abs(slope), unit)} a year `,
+    `(${q(Math.min(one, other), unit)} to ${q(Math.max(one, other), unit)}).`,
+  )
   if (!limit || !isTowards(limit, slope)) return moves
   if (isBeyond(limit, trend.valueAt(now))) return `${moves} It is past the limit of ${q(limit.value, unit)}.`
   const crossing = trend.crossing(limit.value)

@@ -1,3 +1,4 @@
+import { joinText } from '#core/units/format'
 import { phases, type Phase } from '#core/commissioning/order/step'
 import { worthWords } from '#core/diagnosis/worth'
 import type { Shape } from '#core/drawing/shape'
@@ -100,7 +101,10 @@ const signedSection = ({ signature, issuedAt }: RecordInputs): Section => ({
       kind: 'text',
       line: [
         plain(
-          'The installer took these readings with the instruments named. The local code, the makers’ instructions and licensed practice apply.',
+          joinText(
+            'The installer took these readings with the instruments named. ',
+            'The local code, the makers’ instructions and licensed practice apply.',
+          ),
         ),
       ],
     },

@@ -14,7 +14,7 @@ import type { KeptAs, Measured, ProofTest } from '#core/commissioning/tests/test
 import type { Network } from '#core/wiring/network'
 import type { ShopSettings } from '#core/system/system'
 import { worst, verdictWords, type Verdict } from '#core/system/verdict'
-import { inSentence, writerIn, type Write } from '#core/units/format'
+import { inSentence, writerIn, type Write, joinText } from '#core/units/format'
 import { judgeFitted } from '#core/verdict/job'
 import type { SheetInputs } from './sheet'
 
@@ -182,7 +182,10 @@ function recordedTest(
 }
 
 const learntWords = ({ after, within, before, what }: Learnt): string =>
-  `${after.toPrecision(3)} ± ${within.toPrecision(2)} ${what === 'heat' ? 'K' : 'mΩ'}, assumed ${before.toPrecision(3)}`
+  joinText(
+    `${after.toPrecision(3)} ± ${within.toPrecision(2)} ${what === 'heat' ? 'K' : 'mΩ'}, `,
+    `assumed ${before.toPrecision(3)}`,
+  )
 
 /** The part that was learnt about: `W1, main bar – house battery`, `Alternator`. */
 function nameOfLearnt({ of, what }: Learnt, { runs, posts, units }: Network): string {
@@ -209,7 +212,10 @@ function gapsOf({ steps, tests, untested: [untested, of], verdict }: Proved): st
     ...(untested > 0 ? [`${untested} of ${of} essential tests have no reading.`] : []),
     ...(outside.length > 0
       ? [
-          `${outside.length === 1 ? '1 reading is' : `${outside.length} readings are`} outside the expected range: ${outside.join('; ')}.`,
+          joinText(
+            `${outside.length === 1 ? '1 reading is' : `${outside.length} readings are`} `,
+            `outside the expected range: ${outside.join('; ')}.`,
+          ),
         ]
       : []),
     ...(verdict === 'suits' ? [] : [`The verdict as fitted is “${verdictWords[verdict]}”.`]),

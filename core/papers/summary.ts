@@ -10,7 +10,7 @@ import { ruleCatalogue, type RuleId } from '#core/rules/rules'
 import type { ShopSettings } from '#core/system/system'
 import type { Verdict } from '#core/system/verdict'
 import type { DisplayUnits } from '#core/units/display'
-import { inSentence, writerIn, type Write } from '#core/units/format'
+import { inSentence, writerIn, type Write, joinText } from '#core/units/format'
 import { intended, judgeJob, type WholeJudgement } from '#core/verdict/job'
 import { changesToMake } from '#core/verdict/to-change'
 import {
@@ -38,9 +38,18 @@ export interface SummaryInputs {
 }
 
 const cautions = [
-  'A battery stores enough energy to weld and to burn. Disconnect it as its maker says. Remove jewellery, cover the posts, and fit the fuse close to the battery.',
-  'Leave mains wiring, gas and work in engine spaces to people licensed for them. The local code and the makers’ instructions come before this page.',
-  'This page compares figures of this job with the limits shown. It is the installer’s advice, not a certificate of compliance with any standard.',
+  joinText(
+    'A battery stores enough energy to weld and to burn. Disconnect it as its maker says. ',
+    'Remove jewellery, cover the posts, and fit the fuse close to the battery.',
+  ),
+  joinText(
+    'Leave mains wiring, gas and work in engine spaces to people licensed for them. ',
+    'The local code and the makers’ instructions come before this page.',
+  ),
+  joinText(
+    'This page compares figures of this job with the limits shown. ',
+    'It is the installer’s advice, not a certificate of compliance with any standard.',
+  ),
   'If a reading is assumed or missing, the answer may change once it is taken.',
 ]
 

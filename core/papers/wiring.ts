@@ -36,7 +36,11 @@ const cautions = [
   'The current of a run is its largest in any case. Two runs in series can have theirs in different cases.',
   'Torques are typical for the stud. The maker’s figure for the part decides.',
   'Disconnect the battery as its maker says before you touch a lug. Remove jewellery and cover the posts.',
-  'Thick lines are new, thin lines stay, crossed-out parts go, dash-dot is negative. The main path shows both poles. A branch line stands for both its conductors. L with a number is a signal line from the list.',
+  joinText(
+    'Thick lines are new, thin lines stay, crossed-out parts go, ',
+    'dash-dot is negative. The main path shows both poles. ',
+    'A branch line stands for both its conductors. L with a number is a signal line from the list.',
+  ),
 ]
 
 /** The plan of the wiring: drawing, what is open, runs, fuses, what is bought, what is moved, labels. */

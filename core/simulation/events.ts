@@ -99,9 +99,12 @@ function sentence(event: SimEvent, units: DisplayUnits): string {
     case 'charge-gate':
       return gateSentence(event, celsius)
     case 'stop':
-      return event.off
-        ? `${event.of === 'charge' ? 'Charge' : 'Discharge'} stop disconnected the lithium at ${volts(event.volts)}`
-        : `${event.of === 'charge' ? 'Charge' : 'Discharge'} stop reconnected the lithium`
+      return joinText(
+        event.of === 'charge' ? 'Charge' : 'Discharge',
+        event.off
+          ? ` stop disconnected the lithium at ${volts(event.volts)}`
+          : ' stop reconnected the lithium',
+      )
     case 'cut-out':
       if (!event.out) return 'BMS reconnected the battery'
       return event.cause === 'current'
@@ -111,10 +114,8 @@ function sentence(event: SimEvent, units: DisplayUnits): string {
       return event.on ? 'Battery heater on' : 'Battery heater off'
     case 'relay':
       return joinText(
-        event.contact === 'relay' ? 'Relay' : 'Solenoid',
-        ' ',
-        event.closed ? 'closed' : 'opened',
-        ` at ${volts(event.volts)}`,
+        event.contact === 'relay' ? 'Relay ' : 'Solenoid ',
+        `${event.closed ? 'closed' : 'opened'} at ${volts(event.volts)}`,
       )
     case 'dcdc':
       if (event.running) return 'DC-DC restarted because its input has risen'

@@ -1,3 +1,4 @@
+import { joinText } from '#core/units/format'
 /** What a run asks for; each has a default from the job. */
 export interface RunInputs {
   /** State of charge at the start, 0 to 1. */
@@ -73,8 +74,10 @@ export const runKinds = {
   },
   'cold-week': {
     title: 'Cold week',
-    about:
-      'A week at the coldest, then the first start. Shows when a source would charge and when the cells allow it.',
+    about: joinText(
+      'A week at the coldest, then the first start. ',
+      'Shows when a source would charge and when the cells allow it.',
+    ),
     inputs: ['soc', 'days', 'driveH', 'driveFrom', ...suppliesAndAir],
     usual: (base) => ({ days: 7, driveFrom: 7, warmC: base.coldC + 4, clearness: 0.3, dayOfYear: 15 }),
   },

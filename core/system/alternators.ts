@@ -177,7 +177,8 @@ export function allDayBudget(alternator: View<'alternators'>, rules: ShopRules, 
     amps,
     origin: { kind: 'computed', text: 'what it makes warm over a drive' },
     formula: joinText(
-      `${at('idle')} at idle for ${formatShare(alternator.idleShare / 100)} of the drive and ${at('cruise')} at cruise: `,
+      `${at('idle')} at idle for ${formatShare(alternator.idleShare / 100)} `,
+      `of the drive and ${at('cruise')} at cruise: `,
       q(held.amps, 'A'),
     ),
   }

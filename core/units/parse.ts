@@ -1,3 +1,4 @@
+import { joinText } from '#core/units/format'
 import { elementAt, fieldOf } from '#core/collections/held'
 import { metric, shownUnit, type DisplayUnits } from './display'
 import { areaByAwg, spellings, type Unit } from './units'
@@ -106,7 +107,10 @@ const roughly = /^(?:ca\.?|circa|approx\.?|about|around|~|≈)\s*(?=[\d+-])/i
 /** Nominal voltage of a lithium battery of 12 V, V. */
 const lfpV = 12.8
 const energyWords = (wattHours: number): string =>
-  `That is energy. Enter ampere-hours: ${wattHours} Wh ÷ ${lfpV} V = ${Math.round(wattHours / lfpV)} Ah at 12 V`
+  joinText(
+    'That is energy. Enter ampere-hours: ',
+    `${wattHours} Wh ÷ ${lfpV} V = ${Math.round(wattHours / lfpV)} Ah at 12 V`,
+  )
 
 /** Takes off the noise that unit factors leave in the last binary digits. */
 const tidy = (value: number): number => Number(value.toPrecision(12))

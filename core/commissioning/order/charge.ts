@@ -1,6 +1,6 @@
 import { firstOf } from '#core/collections/held'
 import type { BatteryUnit } from '#core/wiring/network'
-import { nameInSentence } from '#core/units/format'
+import { nameInSentence, joinText } from '#core/units/format'
 import { unitsOf } from '../rig'
 import { Steps, type WorkStep } from './step'
 import { leadThatStays, numbersOf, type Work } from './work'
@@ -29,7 +29,10 @@ export function chargeSteps(work: Work): WorkStep[] {
   const steps = new Steps('charge')
   steps.add(
     'charge-alone',
-    `Charge ${packs.length > 1 ? `each of the ${packs.length} lithium batteries` : 'the lithium battery'} alone to ${q(bank.middleV, 'V')} with a lithium charger. Let it rest for an hour.`,
+    joinText(
+      `Charge ${packs.length > 1 ? `each of the ${packs.length} lithium batteries` : 'the lithium battery'} `,
+      `alone to ${q(bank.middleV, 'V')} with a lithium charger. Let it rest for an hour.`,
+    ),
     'It comes half charged. At full the gauge has its starting point, and uneven cells show.',
     { caution: `Do not charge it below ${q(after.one.candidate.coldLimitC, '°C')}, and stay near it.` },
   )
@@ -37,15 +40,24 @@ export function chargeSteps(work: Work): WorkStep[] {
     const within = rules.joinWithinV * bank.scale
     steps.add(
       'charge-compare',
-      `Measure the resting voltage of each lithium battery. Join them only if they lie within ${q(within, 'V')} of each other.`,
-      `At ${q(asDeliveredV * bank.scale, 'V')} apart about ${q((asDeliveredV * bank.scale) / (2 * firstOf(packs).ohm), 'A')} would flow between them.`,
+      joinText(
+        'Measure the resting voltage of each lithium battery. ',
+        `Join them only if they lie within ${q(within, 'V')} of each other.`,
+      ),
+      joinText(
+        `At ${q(asDeliveredV * bank.scale, 'V')} apart about `,
+        `${q((asDeliveredV * bank.scale) / (2 * firstOf(packs).ohm), 'A')} would flow between them.`,
+      ),
     )
   }
   const lead = joinedLead(work)
   if (lead)
     steps.add(
       'charge-lead',
-      `Charge the lead battery alone to ${q(leadChargedV * bank.scale, 'V')} with a lead charger until its current stops falling. Let it rest for an hour.`,
+      joinText(
+        `Charge the lead battery alone to ${q(leadChargedV * bank.scale, 'V')} with `,
+        'a lead charger until its current stops falling. Let it rest for an hour.',
+      ),
       'Lead and lithium rest at different voltages. Only full lead takes little current when you join them.',
     )
   return steps.all
@@ -58,7 +70,10 @@ export function joinSteps(work: Work): WorkStep[] {
   const hasSwitch = numbersOf(work, 'main-switch').length > 0
   steps.add(
     'join-leads',
-    `${packs.length > 1 ? 'Join the lithium batteries and connect' : 'Connect'} the leads to the battery${hasSwitch ? ' with the main switch off' : ''}: positive first, negative last.`,
+    joinText(
+      `${packs.length > 1 ? 'Join the lithium batteries and connect' : 'Connect'} the leads to `,
+      `the battery${hasSwitch ? ' with the main switch off' : ''}: positive first, negative last.`,
+    ),
     'The last lead closes the circuit. It should be the one that may touch metal.',
   )
   if (packs.length > 1)
@@ -83,8 +98,15 @@ function joinLead(steps: Steps, lead: BatteryUnit, packs: readonly BatteryUnit[]
   const switches = numbersOf(work, 'lead-switch')
   steps.add(
     'join-lead',
-    `Join ${nameInSentence(lead.name)} last, with every charger and load off. Put a clamp meter on its lead, put its fuse in and close ${switches[0] ?? 'its switch'}.`,
-    `Up to ${q(between / ohm, 'A')} flow into the lead at first. After 10 minutes it must be under ${q(ah * settledShare, 'A')}; otherwise open the switch and charge the lead again.`,
+    joinText(
+      `Join ${nameInSentence(lead.name)} last, with every charger and load off. `,
+      `Put a clamp meter on its lead, put its fuse in and close ${switches[0] ?? 'its switch'}.`,
+    ),
+    joinText(
+      `Up to ${q(between / ohm, 'A')} flow into the lead at first. `,
+      `After 10 minutes it must be under ${q(ah * settledShare, 'A')}; `,
+      'otherwise open the switch and charge the lead again.',
+    ),
     { numbers: [...numbersOf(work, 'lead-fuse'), ...switches] },
   )
 }

@@ -4,7 +4,7 @@ import { partAt, partName } from '#core/job/document'
 import type { LineKind, Network, Post, PostKind, Run, WiringUnit } from '#core/wiring/network'
 import { lengthWords, sizeWords } from '#core/wiring/words'
 import { postName } from '../tests/make'
-import { inSentence, nameInSentence, listInSentence } from '#core/units/format'
+import { inSentence, nameInSentence, listInSentence, joinText } from '#core/units/format'
 import type { WorkStep } from './step'
 import type { Work } from './work'
 
@@ -52,7 +52,10 @@ function batteryStep({ after, network }: Work): WorkStep {
   return {
     id: 'fit-battery',
     phase: 'fit',
-    words: `Fix ${count > 1 ? `the ${count} batteries (${name})` : name} in place as the maker says: strapped, with air around, posts covered.`,
+    words: joinText(
+      `Fix ${count > 1 ? `the ${count} batteries (${name})` : name} in `,
+      'place as the maker says: strapped, with air around, posts covered.',
+    ),
     why: 'It must not move in a sea or a crash, and nothing metal may fall across its posts.',
     caution: 'A short at its posts gives thousands of amperes. Its electronics may not stop it.',
   }
@@ -114,7 +117,11 @@ function runStep(id: string, words: string, runs: readonly Run[], { after: { q }
     why:
       id === 'main'
         ? 'Until the battery posts are connected nothing you touch is live.'
-        : `It starts at ${nameInSentence(postName(network, firstOf(runs).from))}. Clamp it every 300 mm, crimp the lugs and torque them to the maker’s figure: a loose lug heats up.`,
+        : joinText(
+            `It starts at ${nameInSentence(postName(network, firstOf(runs).from))}. `,
+            'Clamp it every 300 mm, crimp the lugs and torque ',
+            'them to the maker’s figure: a loose lug heats up.',
+          ),
     numbers: runs.map(({ number }) => number),
   }
 }
@@ -136,7 +143,10 @@ const lineSteps: Readonly<
   sense: {
     id: 'fit-sense',
     words: 'Run the sense leads. Put each fuse holder at the battery post and leave its fuse out',
-    why: 'A long lead shows less voltage than the battery has. If a sense lead comes off, the regulator charges too high.',
+    why: joinText(
+      'A long lead shows less voltage than the battery has. ',
+      'If a sense lead comes off, the regulator charges too high.',
+    ),
   },
 }
 

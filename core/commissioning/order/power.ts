@@ -2,7 +2,7 @@ import type { DcdcUnit, SourceUnit } from '#core/wiring/network'
 import { settingsCards, type SettingsCard } from '#core/solve/settings'
 import { monitorSettings } from '#core/system/monitor'
 import { partId } from '#core/job/document'
-import { nameInSentence, type Write } from '#core/units/format'
+import { nameInSentence, type Write, joinText } from '#core/units/format'
 import { isKeeper, unitsOf } from '../rig'
 import { Steps, type WorkStep } from './step'
 import { hasChassisNegative, leadThatStays, numbersOf, plugsOf, startersOf, type Work } from './work'
@@ -33,13 +33,19 @@ function closeMain(steps: Steps, work: Work): void {
   const hasSwitch = numbersOf(work, 'main-switch').length > 0
   steps.add(
     'power-polarity',
-    'With all branch fuses out, check each pair of leads with the meter: right pole, no short from plus to minus.',
+    joinText(
+      'With all branch fuses out, check each pair of leads with the meter: ',
+      'right pole, no short from plus to minus.',
+    ),
     'A lead on the wrong post does no harm while its fuse is out.',
   )
   steps.add(
     'power-main',
     hasMain
-      ? `Put the main fuse in${hasSwitch ? ' and switch the main switch on' : ''}. The bar now has the battery voltage, and no current flows.`
+      ? joinText(
+          `Put the main fuse in${hasSwitch ? ' and switch the main switch on' : ''}. `,
+          'The bar now has the battery voltage, and no current flows.',
+        )
       : 'Measure the voltage at the battery leads. No current flows yet.',
     hasMain
       ? 'The fuse closes the circuit, and the bank comes before its branches.'
@@ -73,7 +79,11 @@ function closeBranches(steps: Steps, work: Work): void {
   for (const inverter of unitsOf(network, 'inverter'))
     steps.add(
       `power-precharge-${inverter.id}`,
-      `Pre-charge ${nameInSentence(inverter.name)}: bridge its open fuse holder with ${prechargeWords(work.after.bank.nominalV)}, or use its own pre-charge. Then put its fuse in at once.`,
+      joinText(
+        `Pre-charge ${nameInSentence(inverter.name)}: bridge its open fuse holder with `,
+        `${prechargeWords(work.after.bank.nominalV)}, `,
+        'or use its own pre-charge. Then put its fuse in at once.',
+      ),
       'Its empty capacitors draw hundreds of amperes for a moment. The spark burns the fuse contacts.',
       { numbers: numbersOf(work, `${inverter.id}-fuse`) },
     )
@@ -144,20 +154,29 @@ function setChargers(steps: Steps, work: Work): void {
     if (unit.kind === 'dcdc' && isKeeper(unit))
       steps.add(
         `set-${unit.id}`,
-        `Set ${nameInSentence(unit.name)} ${beforeWords(unit)}: lead, ${q(unit.setV, 'V')}, at most ${q(unit.mostA, 'A')}. It stops below ${q(unit.lowestInputV, 'V')} of the lithium.`,
+        joinText(
+          `Set ${nameInSentence(unit.name)} ${beforeWords(unit)}: lead, ${q(unit.setV, 'V')}, `,
+          `at most ${q(unit.mostA, 'A')}. It stops below ${q(unit.lowestInputV, 'V')} of the lithium.`,
+        ),
         'It keeps the lead full and must not empty the lithium for it.',
       )
     else if (unit.kind === 'dcdc' || unit.from !== 'other')
       steps.add(
         `set-${unit.id}`,
-        `Set ${nameInSentence(unit.name)} ${beforeWords(unit)}: lithium, ${chargeSettings(unit, cards, q)}, equalise off, temperature compensation off.`,
+        joinText(
+          `Set ${nameInSentence(unit.name)} ${beforeWords(unit)}: lithium, `,
+          `${chargeSettings(unit, cards, q)}, equalise off, temperature compensation off.`,
+        ),
         'A lead profile holds too much voltage for too long, and goes higher in the cold.',
       )
   for (const alternator of many.alternators)
     if (alternator.regulator === 'external')
       steps.add(
         `set-${partId(alternator.$path)}`,
-        `Set the regulator of ${nameInSentence(alternator.$name)}: voltage, current, and the temperature limit with its probe on the case.`,
+        joinText(
+          `Set the regulator of ${nameInSentence(alternator.$name)}: voltage, `,
+          'current, and the temperature limit with its probe on the case.',
+        ),
         'Lithium takes all the current for hours. The case shows when that is too much.',
       )
 }
@@ -168,7 +187,10 @@ function setMonitor(steps: Steps, work: Work): void {
   const monitor = monitorSettings(work.after)
   steps.add(
     'set-monitor',
-    `Set the monitor: ${q(monitor.capacityAh, 'Ah')}, full at ${q(monitor.chargedV, 'V')} and ${monitor.tailPercent} % tail current.`,
+    joinText(
+      `Set the monitor: ${q(monitor.capacityAh, 'Ah')}, `,
+      `full at ${q(monitor.chargedV, 'V')} and ${monitor.tailPercent} % tail current.`,
+    ),
     'It counts from these numbers.',
   )
 }
@@ -178,7 +200,10 @@ function setCutOffs(steps: Steps, { after: { bank, q, one, many } }: Work): void
   for (const inverter of many.inverters)
     steps.add(
       `set-${partId(inverter.$path)}`,
-      `Set the cut-off of ${nameInSentence(inverter.$name)} to ${q(inverter.cutOffV, 'V')}, above the battery’s own cut-off of ${q(bank.bmsUnderV, 'V')}.`,
+      joinText(
+        `Set the cut-off of ${nameInSentence(inverter.$name)} to ${q(inverter.cutOffV, 'V')}, `,
+        `above the battery’s own cut-off of ${q(bank.bmsUnderV, 'V')}.`,
+      ),
       'The inverter should stop before the battery disconnects everything.',
     )
   if (one.use.warns === 'yes' || one.candidate.warning !== 'none')

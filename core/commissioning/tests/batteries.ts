@@ -2,7 +2,7 @@ import { withId } from '#core/collections/held'
 import { fieldOf } from '#core/collections/held'
 import { unitsOf } from '../rig'
 import { voltsTest, type Bench, plainTest } from './make'
-import { nameInSentence } from '#core/units/format'
+import { nameInSentence, joinText } from '#core/units/format'
 import type { BatteryUnit } from '#core/wiring/network'
 import type { TestState } from '../states'
 import type { ProofTest } from './test'
@@ -42,7 +42,10 @@ const capacityTest = ({ id, name }: BatteryUnit, state: TestState): ProofTest =>
   unit: 'Ah',
   instrument: 'counted',
   keptAs: { quantity: 'capacity', part: name },
-  how: `Charge ${nameInSentence(name)} full on its own. Discharge it at a steady current, at most a quarter of its capacity per hour, until it cuts off. Read the counted charge on the monitor.`,
+  how: joinText(
+    `Charge ${nameInSentence(name)} full on its own. Discharge it at a steady current, `,
+    'at most a quarter of its capacity per hour, until it cuts off. Read the counted charge on the monitor.',
+  ),
   minutes: 15,
   waits: emptyMinutes,
   read: (_seen, rig) => fieldOf(rig.capacityAh, id),

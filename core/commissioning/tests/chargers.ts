@@ -2,7 +2,7 @@ import { fieldOf, present } from '#core/collections/held'
 import type { SourceUnit } from '#core/wiring/network'
 import { unitsOf } from '../rig'
 import { type Bench, ampsTest, answerTest, restOf, stateIn, voltsTest } from './make'
-import { nameInSentence } from '#core/units/format'
+import { nameInSentence, joinText } from '#core/units/format'
 import type { ProofTest } from './test'
 
 /** Each source into the bank: current in bulk, voltage in absorption, behaviour afterwards. */
@@ -71,7 +71,10 @@ function stringsTest(bench: Bench, { id, name }: SourceUnit): ProofTest[] {
       title: `Strings of ${nameInSentence(name)} share the current`,
       group: 'chargers',
       state,
-      how: `Clamp each of the ${panels.strings} strings in turn. Yes if all carry about the same, no if one carries nothing.`,
+      how: joinText(
+        `Clamp each of the ${panels.strings} strings in turn. `,
+        'Yes if all carry about the same, no if one carries nothing.',
+      ),
       instrument: 'clamp',
       read: (_seen, rig) => (fieldOf(rig.panels, id).dark === 0 ? 1 : 0),
     }),

@@ -8,7 +8,7 @@ import { runSignal } from '../signals'
 import { runsBetween } from './sides'
 import { asSeen, amps } from './test'
 import { type Bench, ampsTest, answerTest, restOf, stateIn, voltsTest } from './make'
-import { nameInSentence } from '#core/units/format'
+import { nameInSentence, joinText } from '#core/units/format'
 import type { ProofTest } from './test'
 
 /** Minutes over which the case’s temperature is followed, and those of them that are work. */
@@ -205,7 +205,10 @@ function senseTests(bench: Bench): ProofTest[] {
         state,
         minutes: 2,
       }),
-      how: `Red on the sense terminal of ${nameInSentence(name)}, black on the plus post of the battery that it charges.`,
+      how: joinText(
+        `Red on the sense terminal of ${nameInSentence(name)}, `,
+        'black on the plus post of the battery that it charges.',
+      ),
       probes: [],
       read: (_seen: readonly number[], rig: Rig) => fieldOf(rig.senseOffV, id),
     }))

@@ -3,7 +3,7 @@ import { fittingPlaces } from '#core/job/parts/network'
 import { familyWords } from '#core/job/parts/wiring'
 import { torqueWords } from '#core/wiring/lists'
 import type { Network, Post, Run } from '#core/wiring/network'
-import { capital, inSentence, nameInSentence } from '#core/units/format'
+import { capital, inSentence, nameInSentence, joinText } from '#core/units/format'
 import { unitsOf, type Rig } from '../rig'
 import { type Bench, answerTest, plainTest, postName, restOf } from './make'
 import type { ProofTest } from './test'
@@ -126,7 +126,10 @@ function lugTest(bench: Bench, run: Run): ProofTest {
     title: `Lugs of ${number} tight`,
     group: 'looks',
     state: restOf(bench),
-    how: `Pull both lugs of ${number} and set their torque, ${torqueWords(run, bench.rig.network)}. Yes if both are tight, no if one moves.`,
+    how: joinText(
+      `Pull both lugs of ${number} and set their torque, `,
+      `${torqueWords(run, bench.rig.network)}. Yes if both are tight, no if one moves.`,
+    ),
     minutes: 1,
     read: (_seen, { loose }) => (loose.includes(id) ? 0 : 1),
     run: id,

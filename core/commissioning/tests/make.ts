@@ -4,7 +4,7 @@ import type { Solution } from '#core/circuit/solution'
 import type { Rig } from '../rig'
 import type { TestState } from '../states'
 import { amps, asSeen, volts, type ProofTest } from './test'
-import { nameInSentence } from '#core/units/format'
+import { nameInSentence, joinText } from '#core/units/format'
 
 /** Inputs for the tests of a rig: the rig, its states, and their solutions. */
 export interface Bench {
@@ -40,7 +40,10 @@ export function voltsTest(network: Network, from: string, to: string, own: Own):
     quantity: 'volts',
     unit: 'V',
     instrument: 'meter',
-    how: `Red on ${nameInSentence(postName(network, from))}, black on ${nameInSentence(postName(network, to))}.`,
+    how: joinText(
+      `Red on ${nameInSentence(postName(network, from))}, `,
+      `black on ${nameInSentence(postName(network, to))}.`,
+    ),
     probes: [volts(from, to)],
     read: asSeen,
     ...own,
@@ -55,7 +58,10 @@ export function ampsTest(network: Network, run: Run, own: Own, turned = false): 
     quantity: 'amps',
     unit: 'A',
     instrument: 'clamp',
-    how: `Clamp around ${run.number}, arrow from ${nameInSentence(postName(network, from))} to ${nameInSentence(postName(network, to))}.`,
+    how: joinText(
+      `Clamp around ${run.number}, arrow from ${nameInSentence(postName(network, from))} `,
+      `to ${nameInSentence(postName(network, to))}.`,
+    ),
     probes: [amps(run.id)],
     read: (seen) => (turned ? -asSeen(seen) : asSeen(seen)),
     run: run.id,

@@ -1,13 +1,16 @@
 import { unitsOf } from '../rig'
 import { type Bench, ampsTest, answerTest, restOf, stateIn } from './make'
-import { listInSentence } from '#core/units/format'
+import { listInSentence, joinText } from '#core/units/format'
 import type { ProofTest } from './test'
 
 /** Title, action and minutes. */
 const answered = {
   'discharge-stop': [
     'Discharge stop acts',
-    'Start the battery’s own test, or discharge it past its warning. The loads must go off before the cells are harmed.',
+    joinText(
+      'Start the battery’s own test, or discharge it past its warning. ',
+      'The loads must go off before the cells are harmed.',
+    ),
     3,
   ],
   warning: ['Warning before the cut-off', 'Set the warning above the present charge. You must hear it.', 1],
@@ -35,7 +38,11 @@ function lowBatteryTest(bench: Bench): ProofTest[] {
       title: 'Low battery: warning, disconnect and reset',
       group: 'protections',
       state: restOf(bench),
-      how: `Discharge the battery, or start its own test: ${listInSentence(guards.map((id) => lowBatteryWords[id]))}. Yes if all of this happens, no if one does not.`,
+      how: joinText(
+        'Discharge the battery, or start its own test: ',
+        `${listInSentence(guards.map((id) => lowBatteryWords[id]))}. `,
+        'Yes if all of this happens, no if one does not.',
+      ),
       minutes: guards.reduce((sum, id) => sum + answered[id][2], 0),
       always: true,
       read: (_seen, { dead }) => (guards.some((id) => dead.includes(id)) ? 0 : 1),

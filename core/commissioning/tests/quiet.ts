@@ -1,7 +1,7 @@
 import { barsOf } from '../circuit'
 import { unitsOf } from '../rig'
 import { type Bench, ampsTest, answerTest, restOf, stateIn, voltsTest } from './make'
-import { nameInSentence, listInSentence } from '#core/units/format'
+import { nameInSentence, listInSentence, joinText } from '#core/units/format'
 import { asSeen, type ProofTest } from './test'
 
 /** Terminals of units whose two leads can be swapped. */
@@ -21,7 +21,11 @@ function polarityTest(bench: Bench): ProofTest[] {
       title: 'Polarity at every unit',
       group: 'quiet',
       state: restOf(bench),
-      how: `Before you switch each unit on: red on the plus terminal, black on the minus terminal of ${listInSentence(names)}. Yes if each shows a plus, no if one shows a minus.`,
+      how: joinText(
+        'Before you switch each unit on: red on the plus terminal, ',
+        `black on the minus terminal of ${listInSentence(names)}. `,
+        'Yes if each shows a plus, no if one shows a minus.',
+      ),
       instrument: 'meter',
       minutes: Math.ceil(names.length / unitsAMinute),
       always: true,

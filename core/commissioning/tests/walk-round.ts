@@ -1,3 +1,4 @@
+import { joinText } from '#core/units/format'
 import { fuseTests, looksOf } from './looks'
 import { type Bench, answerTest, restOf } from './make'
 import type { ProofTest } from './test'
@@ -21,7 +22,10 @@ export function walkTests(bench: Bench): ProofTest[] {
     title: 'Walk-round: sizes, settings and lugs',
     group: 'looks',
     state: restOf(bench),
-    how: 'Go from place to place with the list. Check each print and setting, follow each negative cable, pull each lug, set each torque. Yes if everything matches, no if something differs.',
+    how: joinText(
+      'Go from place to place with the list. Check each print and setting, follow each negative cable, ',
+      'pull each lug, set each torque. Yes if everything matches, no if something differs.',
+    ),
     minutes: Math.ceil(looks.length / itemsAMinute),
     always: true,
     read: (_seen, rig) => (singles.every((test) => test.read([], rig) === asListed.get(test)) ? 1 : 0),

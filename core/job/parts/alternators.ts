@@ -1,3 +1,4 @@
+import { joinText } from '#core/units/format'
 import {
   choice,
   optional,
@@ -23,7 +24,10 @@ export const alternators = withDecisions(
         wound: 'Wound rotor, regulated through its field',
         magnet: 'Permanent magnets, with a regulator that shunts the excess',
       },
-      'Motorcycles and small outboards have magnets: look for three wires from the crankcase to a finned box.',
+      joinText(
+        'Motorcycles and small outboards have magnets: ',
+        'look for three wires from the crankcase to a finned box.',
+      ),
       { otherwise: 'wound', detail: true },
     ),
     nominalV: choice('Nominal voltage', systemVoltages, 'Label.', { how: 'label' }),
@@ -38,7 +42,10 @@ export const alternators = withDecisions(
         computer: 'Computer-controlled',
         external: 'External, can be set',
       },
-      'Watch the voltage for ten minutes of driving. If it swings below 13 V or above 14.8 V, a computer controls it.',
+      joinText(
+        'Watch the voltage for ten minutes of driving. ',
+        'If it swings below 13 V or above 14.8 V, a computer controls it.',
+      ),
       { minutes: 20 },
     ),
     regulatorV: volts(
@@ -127,7 +134,10 @@ export const alternators = withDecisions(
       5,
       [5, 300],
       plausibleRiseK,
-      'Load it with lamps, fans and heater for half an hour. Enter amps, alternator speed and case temperature above, and the rise is calculated.',
+      joinText(
+        'Load it with lamps, fans and heater for half an hour. Enter amps, ',
+        'alternator speed and case temperature above, and the rise is calculated.',
+      ),
       { minutes: 40, when: [{ field: 'machine', is: ['wound'] }], detail: true },
     ),
     tauMin: quantity(
@@ -145,7 +155,10 @@ export const alternators = withDecisions(
       5,
       [1, 120],
       [50, 70],
-      'Put a thermometer next to it, away from its fan, after half an hour of running. Empty: 40 °C in a vessel’s open engine space, 60 °C under a bonnet.',
+      joinText(
+        'Put a thermometer next to it, away from its fan, after half an hour of running. ',
+        'Empty: 40 °C in a vessel’s open engine space, 60 °C under a bonnet.',
+      ),
       { when: [{ field: 'machine', is: ['wound'] }], detail: true },
     ),
     surgeProtector: yesNo(

@@ -1,3 +1,4 @@
+import { joinText } from '#core/units/format'
 import { choice, optional, quantity, yesNo, type Fields, withDecisions } from '#core/job/field'
 
 export const use = withDecisions(
@@ -25,7 +26,10 @@ export const use = withDecisions(
       1,
       [0, 3000],
       [5, 60],
-      'Clamp the house battery lead with everything on that runs together, inverter off. Empty: added up from the loads.',
+      joinText(
+        'Clamp the house battery lead with everything on that runs together, ',
+        'inverter off. Empty: added up from the loads.',
+      ),
     ),
     monitor: choice(
       'Charge monitoring',

@@ -1,5 +1,5 @@
 import { tableAirC } from '#core/physics/conductors'
-import { inSentence } from '#core/units/format'
+import { inSentence, joinText } from '#core/units/format'
 import { madeFor } from './stages'
 import { choice, optional, quantity, rows, volts, yesNo, type Fields, withDecisions } from '#core/job/field'
 
@@ -220,7 +220,10 @@ export const inverters = withDecisions(
     sockets: choice(
       'AC sockets it feeds',
       { own: 'Fed only by the inverter', shared: 'Also fed by shore or a generator' },
-      'Switch the inverter off and plug shore in. Check whether its sockets are live. Only a licensed person works on the mains side.',
+      joinText(
+        'Switch the inverter off and plug shore in. Check whether its sockets are live. ',
+        'Only a licensed person works on the mains side.',
+      ),
       { detail: true, minutes: 5 },
     ),
     transferSwitch: choice(
@@ -323,6 +326,9 @@ export const temperatureReadings = rows(
     { name: 'celsius', label: 'Case', unit: '°C', limits: [-50, 250] },
   ],
   ' / ',
-  'Put a contact probe on the case under load. Enter the alternator’s speed, not the engine’s. “After” is the time since the load came on.',
+  joinText(
+    'Put a contact probe on the case under load. Enter the alternator’s speed, ',
+    'not the engine’s. “After” is the time since the load came on.',
+  ),
   { detail: true },
 )

@@ -1,3 +1,4 @@
+import { joinText } from '#core/units/format'
 import {
   partAt,
   withField,
@@ -187,7 +188,10 @@ export const fitting = {
   'mixed.conditions': {
     kind: 'part',
     label: () =>
-      'Fit a charge stop, a discharge stop and a switch for each battery, and keep only healthy lead-acid batteries',
+      joinText(
+        'Fit a charge stop, a discharge stop and a switch for each battery, ',
+        'and keep only healthy lead-acid batteries',
+      ),
     takes: '4 parts',
     hours: 4,
     effect: valued((order, job) =>

@@ -1,3 +1,4 @@
+import { joinText } from '#core/units/format'
 import { school } from '../rule'
 
 export const schools = {
@@ -22,7 +23,10 @@ export const schools = {
       ],
       hybrid: [
         'Allowed as a hybrid bank, with conditions',
-        'The lead-acid stays on the alternator and the lithium works first. Stops and switches keep both safe',
+        joinText(
+          'The lead-acid stays on the alternator and the lithium works first. ',
+          'Stops and switches keep both safe',
+        ),
       ],
     },
     'never',
@@ -101,7 +105,10 @@ export const schools = {
       ],
     },
     'fitting',
-    'A wire where the alternator is computer-controlled, or a charger or solar also feeds the starting battery',
+    joinText(
+      'A wire where the alternator is computer-controlled, ',
+      'or a charger or solar also feeds the starting battery',
+    ),
   ),
   upkeepSchool: school(
     'Starting battery while plugged in or parked',

@@ -1,4 +1,4 @@
-import { nameInSentence } from '#core/units/format'
+import { nameInSentence, joinText } from '#core/units/format'
 import { loadStop } from './bars'
 import type { Builder } from './builder'
 
@@ -64,7 +64,10 @@ function senseLeadsOf(build: Builder): void {
     if (regulator !== 'external') continue
     build.line('sense', {
       of: $path,
-      name: `Sense lead of the regulator of ${nameInSentence($name)}, from the positive post of ${sensedBy($path, build)}`,
+      name: joinText(
+        `Sense lead of the regulator of ${nameInSentence($name)}, `,
+        `from the positive post of ${sensedBy($path, build)}`,
+      ),
       fuseA: senseFuseA,
       state: build.stateOf(`${$path}/regulator`),
     })

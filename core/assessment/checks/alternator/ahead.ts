@@ -2,10 +2,11 @@ import { inSentence, joinText, type Write } from '#core/units/format'
 import { warmerPlace } from '#core/remedies/warmer-place'
 import { canBeSet, noMoreThan, replacement } from '#core/remedies/arrangements'
 import { nightOn, runOf } from '#core/assessment/foresight'
-import { check, number, physics, word } from '#core/assessment/check'
+import { check, number, physics, word, type Judgement } from '#core/assessment/check'
 import { inputsOf } from '#core/simulation/inputs'
 import { broughtAhOf, type Totals } from '#core/simulation/runs'
 import { chargerSupplyW, sharesBus } from '#core/system/energy'
+import type { ShopRules } from '#core/rules/rules'
 import type { Bank } from '#core/system/bank'
 import type { View } from '#core/system/scene'
 import type { System } from '#core/system/system'
@@ -22,6 +23,8 @@ function notFullWhy(totals: Totals, volts: number, system: System): string {
   if (totals.cutOuts > 0) return 'the BMS cuts out on the way'
   return `it delivers ${q(totals.mainsAh, 'Ah')} and the loads use ${q(totals.loadAh, 'Ah')}`
 }
+
+type Against = Pick<Judgement, 'compared' | 'limit'>
 
 /** What a charger draws from the mains at the end of bulk, where it is the most, and where the supply gives less. */
 function supplyOf(charger: View<'chargers'>): { readonly drawsA: number; readonly tooSmallA: number | null } {
@@ -60,6 +63,24 @@ function fillsWords(totals: Totals, volts: number, system: System): string {
     : `fills ${from} in ${q(totals.fullAfterH, 'h')} with the loads on, and`
 }
 
+/** Hours to full against the longest that the shop allows. */
+const againstLongest = (hours: number | null, { chargeHoursMost }: ShopRules): Against => ({
+  compared: [
+    hours === null ? word('to full', 'not reached in a day') : number('to full', hours, 'h'),
+    number('at most', chargeHoursMost, 'h'),
+  ],
+  limit: { kind: 'rule', text: 'shop rule: longest charge from low to full on mains' },
+})
+
+/** What is drawn from the supply against what that gives. */
+const againstSupply = (charger: View<'chargers'>, givesA: number): Against => ({
+  compared: [
+    number('draws from the supply', supplyOf(charger).drawsA, 'A'),
+    number('supply gives', givesA, 'A'),
+  ],
+  limit: charger.$origin('supplyLimitA'),
+})
+
 export const time = check({
   id: 'charger.time',
   title: 'Hours to full on mains',
@@ -77,22 +98,14 @@ export const time = check({
     const hours = totals.fullAfterH
     const slow = hours === null || hours > rules.chargeHoursMost
     const { drawsA: supplyA, tooSmallA } = supplyOf(charger)
+    const takes = hours === null ? 'more than a day' : q(hours, 'h')
     return {
       verdict: slow || tooSmallA !== null ? 'suits-once-changed' : 'suits',
-      compared:
-        tooSmallA !== null
-          ? [number('draws from the supply', supplyA, 'A'), number('supply gives', tooSmallA, 'A')]
-          : [
-              hours === null ? word('to full', 'not reached in a day') : number('to full', hours, 'h'),
-              number('at most', rules.chargeHoursMost, 'h'),
-            ],
-      limit:
-        tooSmallA !== null
-          ? charger.$origin('supplyLimitA')
-          : { kind: 'rule', text: 'shop rule: longest charge from low to full on mains' },
+      ...(tooSmallA === null ? againstLongest(hours, rules) : againstSupply(charger, tooSmallA)),
       formula: () =>
         joinText(
-          `run “mains night” from ${rules.lowChargeFrom} %, loads on, ${q(ratedA, 'A')} up to ${q(volts, 'V')}: `,
+          `run “mains night” from ${rules.lowChargeFrom} %, `,
+          `loads on, ${q(ratedA, 'A')} up to ${q(volts, 'V')}: `,
           hours === null ? 'not full' : `full after ${q(hours, 'h')}`,
           `; ${supplyWords(charger, q)} = ${q(supplyA, 'A')}`,
         ),
@@ -104,11 +117,7 @@ export const time = check({
         ),
       remedies: timeRemedies(charger, slow, bank),
       cautions: () =>
-        many.generators.length > 0
-          ? [
-              `From the generator that takes ${hours === null ? 'more than a day' : q(hours, 'h')} of running.`,
-            ]
-          : [],
+        many.generators.length > 0 ? [`From the generator that takes ${takes} of running.`] : [],
     }
   },
 })
@@ -145,7 +154,10 @@ function coldWeek(system: System): ColdWeek {
 function coldWeekWords(week: ColdWeek, q: Write): string {
   const { totals, refusedH, runs, never, heatAh, broughtAh, dear } = week
   if (never)
-    return `In a cold week no source runs the heater: charge is refused for ${q(refusedH, 'h')} on the first day.`
+    return joinText(
+      'In a cold week no source runs the heater: ',
+      `charge is refused for ${q(refusedH, 'h')} on the first day.`,
+    )
   if (!runs) return 'In a cold week no source charges the battery, so the heater stays off.'
   const heat = `In a cold week the heater uses ${q(heatAh, 'Ah')} a day`
   return dear
@@ -162,7 +174,10 @@ export const heater = check({
   about: 'battery',
   foretells: true,
   takesTime: true,
-  why: 'The heater uses the same source as the charge. On a cold day it runs first, and a short drive may end before charging starts.',
+  why: joinText(
+    'The heater uses the same source as the charge. ',
+    'On a cold day it runs first, and a short drive may end before charging starts.',
+  ),
   judge(_subject, system) {
     const { q } = system
     const { bank, one, rules } = system
@@ -184,8 +199,10 @@ export const heater = check({
         : { kind: 'rule', text: 'shop rule: longest wait for a heater before the charge begins' },
       formula: () =>
         joinText(
-          `run “cold week” from ${q(one.place.coldestC, '°C')}: charge refused for ${q(refusedH, 'h')} on the first day; `,
-          `mean of a day ${q(watts, 'W')} into ${q(bank.kg, 'kg')}: ${q(totals.heaterWh / days, 'Wh')} ÷ ${q(bank.nominalV, 'V')} `,
+          `run “cold week” from ${q(one.place.coldestC, '°C')}: `,
+          `charge refused for ${q(refusedH, 'h')} on the first day; `,
+          `mean of a day ${q(watts, 'W')} into ${q(bank.kg, 'kg')}: `,
+          `${q(totals.heaterWh / days, 'Wh')} ÷ ${q(bank.nominalV, 'V')} `,
           `= ${q(heatAh, 'Ah')} for heat, ${q(broughtAh, 'Ah')} charged`,
         ),
       summary: () => coldWeekWords(week, q),
@@ -210,7 +227,10 @@ export const gassing = check({
   about: 'battery',
   foretells: true,
   takesTime: true,
-  why: 'Next to lithium, lead is held at a high voltage for hours, then stays below full for days. Both shorten its life.',
+  why: joinText(
+    'Next to lithium, lead is held at a high voltage for hours, ',
+    'then stays below full for days. Both shorten its life.',
+  ),
   judge(_subject, system) {
     const { q } = system
     const { rules } = system
@@ -227,13 +247,15 @@ export const gassing = check({
       limit: { kind: 'rule', text: 'shop rule: most hours a day above gassing' },
       formula: () =>
         joinText(
-          `run “driving day” with ${q(mainsH, 'h')} on mains: ${q(hours, 'h')} of ${q(totals.hours, 'h')} above its gassing voltage; `,
+          `run “driving day” with ${q(mainsH, 'h')} on mains: `,
+          `${q(hours, 'h')} of ${q(totals.hours, 'h')} above its gassing voltage; `,
           'the lithium was ',
           totals.fullAfterH === null ? 'not full in that time' : `full after ${q(totals.fullAfterH, 'h')}`,
         ),
       summary: () =>
         joinText(
-          `On a driving day the lead spends ${q(hours, 'h')} of ${q(totals.hours, 'h')} above its gassing voltage`,
+          `On a driving day the lead spends ${q(hours, 'h')} `,
+          `of ${q(totals.hours, 'h')} above its gassing voltage`,
           totals.fullAfterH === null
             ? ', and neither battery fills'
             : `; until ${q(totals.fullAfterH, 'h')} it stays below full while the lithium fills`,

@@ -52,7 +52,10 @@ export const voltage = check({
       value: Math.round(regulatorFor * 10) / 10,
     }
     const formula = (): string =>
-      `${q(alternator.regulatorV, 'V')}${warmLoss > 0 && volts < coolV ? ` − ${q(warmLoss, 'V')} when warm` : ''} − ${q(drop, 'V')} isolator − ${q(cableDrop, 'V')} cable at ${q(bank.tailA, 'A')} = ${q(volts, 'V')}`
+      joinText(
+        `${q(alternator.regulatorV, 'V')}${warmLoss > 0 && volts < coolV ? ` − ${q(warmLoss, 'V')} when warm` : ''} `,
+        `− ${q(drop, 'V')} isolator − ${q(cableDrop, 'V')} cable at ${q(bank.tailA, 'A')} = ${q(volts, 'V')}`,
+      )
     const arriving: Arriving = { lane, name, system, volts, drop, settable, set, formula }
     if (volts > bank.highV) return arrivesOver(arriving)
     if (volts < bank.lowV) return arrivesUnder(arriving)
@@ -111,7 +114,10 @@ function arrivesUnder({ lane, name, system, volts, drop, settable, set, formula 
       limit: { kind: 'rule', text: 'shop rule: voltage at which cells begin to balance' },
       formula,
       summary: () =>
-        `${name} puts ${q(volts, 'V')} on the battery. That is below the maker’s ${q(bank.lowV, 'V')}, but a day’s run still fills it.`,
+        joinText(
+          `${name} puts ${q(volts, 'V')} on the battery. `,
+          `That is below the maker’s ${q(bank.lowV, 'V')}, but a day’s run still fills it.`,
+        ),
     }
   const accepted = low.enough && !lowLossHelps && !settable
   return {
@@ -120,7 +126,10 @@ function arrivesUnder({ lane, name, system, volts, drop, settable, set, formula 
     limit: bank.each.$origin('chargeLowV'),
     formula,
     summary: () =>
-      `${name} puts ${q(volts, 'V')} on the battery, which needs ${q(bank.lowV, 'V')}: ${lowChargeWords(low)}.`,
+      joinText(
+        `${name} puts ${q(volts, 'V')} on the battery, `,
+        `which needs ${q(bank.lowV, 'V')}: ${lowChargeWords(low)}.`,
+      ),
     remedies: () => [
       ...(lowLossHelps ? [lowLoss] : []),
       ...(settable ? [set] : []),
@@ -142,11 +151,30 @@ const loadCases = (lane: AlternatorLane, system: System) =>
     return taken.map(({ soc, takesA }) => ({ speed, soc, takesA, allDayA: borneA, overA: takesA - borneA }))
   })
 
+/** What the battery takes: the less of what is there and what voltage and resistance let through. */
+function takenWords(
+  lane: AlternatorLane,
+  { speed, soc, takesA }: ReturnType<typeof loadCases>[number],
+  system: System,
+): string {
+  const { bank, rules, q } = system
+  const { alternator } = lane
+  return joinText(
+    `min(${q(availableA(alternator, speed, rules), 'A')} there at ${speed}, `,
+    `(${q(highestAlternatorV(alternator) - isolatorDropV(lane), 'V')} − ${q(bank.ocv(soc), 'V')}) ÷ `,
+    `${q((bank.ohm + cableOhm(lane, rules)) * 1000, 'mΩ')} = `,
+    `${q(demandA(lane, soc, system), 'A')}) = ${q(takesA, 'A')}`,
+  )
+}
+
 export const acceptance = check({
   id: 'alternator.acceptance',
   title: 'Charge current with nothing to limit it',
   about: 'alternator',
-  why: 'Lithium accepts all available current until it is nearly full. An alternator at full output for an hour overheats.',
+  why: joinText(
+    'Lithium accepts all available current until it is nearly full. ',
+    'An alternator at full output for an hour overheats.',
+  ),
   judge({ lane, name }, system) {
     const { q } = system
     if (!isStraight(lane)) return null
@@ -169,19 +197,27 @@ export const acceptance = check({
       limit: overBattery ? bank.each.$origin('largestChargeA') : allDay.origin,
       formula: () =>
         joinText(
-          `min(${q(availableA(alternator, most.speed, rules), 'A')} there at ${most.speed}, `,
-          `(${q(highestAlternatorV(alternator) - isolatorDropV(lane), 'V')} − ${q(bank.ocv(most.soc), 'V')}) ÷ ${q((bank.ohm + cableOhm(lane, rules)) * 1000, 'mΩ')} = ${q(demandA(lane, most.soc, system), 'A')}) = ${q(most.takesA, 'A')}; `,
+          `${takenWords(lane, most, system)}; `,
           `all day ${allDay.formula} − ${q(alternator.vehicleDrawA, 'A')} = ${q(most.allDayA, 'A')}. `,
           `${cases.map((c) => `${c.speed} at ${formatShare(c.soc)}: ${q(c.takesA, 'A')}`).join(', ')}`,
         ),
       summary: () =>
         hot
-          ? `The battery draws ${q(takesA, 'A')} at ${most.speed}; ${nameInSentence(name)} can deliver ${q(limitA, 'A')} all day without overheating.`
+          ? joinText(
+              `The battery draws ${q(takesA, 'A')} at ${most.speed}; `,
+              `${nameInSentence(name)} can deliver ${q(limitA, 'A')} all day without overheating.`,
+            )
           : overBattery
             ? `The battery draws ${q(takesA, 'A')}, and its maker allows ${q(limitA, 'A')}.`
             : most.overA > 0
-              ? `The battery would draw ${q(most.takesA, 'A')} at ${most.speed}. The regulator of ${nameInSentence(name)} reduces it as the case warms up.`
-              : `The battery takes ${q(most.takesA, 'A')} at ${most.speed}, within the ${q(most.allDayA, 'A')} that ${nameInSentence(name)} delivers all day.`,
+              ? joinText(
+                  `The battery would draw ${q(most.takesA, 'A')} at ${most.speed}. `,
+                  `The regulator of ${nameInSentence(name)} reduces it as the case warms up.`,
+                )
+              : joinText(
+                  `The battery takes ${q(most.takesA, 'A')} at ${most.speed}, `,
+                  `within the ${q(most.allDayA, 'A')} that ${nameInSentence(name)} delivers all day.`,
+                ),
       remedies: () => (hot || overBattery ? holdBack(lane, system) : []),
     }
   },
@@ -212,7 +248,10 @@ export const spare = check({
       summary: () =>
         none
           ? `${name} has ${q(spareA, 'A')} to spare over a drive, too little to be worth wiring.`
-          : `${name} has ${q(spareA, 'A')} to spare for charging over a drive: all day ${listInSentence(bySpeed)}.`,
+          : joinText(
+              `${name} has ${q(spareA, 'A')} to spare for charging over a drive: `,
+              `all day ${listInSentence(bySpeed)}.`,
+            ),
       remedies: none ? [unjoined(lane)] : [],
     }
   },
@@ -338,7 +377,10 @@ export const computerControlled = check({
   id: 'alternator.computer-controlled',
   title: 'Computer-controlled voltage',
   about: 'alternator',
-  why: 'The computer lowers the voltage to save fuel and raises it when coasting. Low dips stop the charge; high peaks exceed the battery’s limit.',
+  why: joinText(
+    'The computer lowers the voltage to save fuel and raises it when coasting. ',
+    'Low dips stop the charge; high peaks exceed the battery’s limit.',
+  ),
   judge({ lane, name }, system) {
     const { q } = system
     if (!isStraight(lane) || lane.alternator.regulator !== 'computer') return null
@@ -361,7 +403,8 @@ export const computerControlled = check({
         : { kind: 'rule', text: 'shop rule: drive time inside the window that is enough' },
       formula: () =>
         joinText(
-          `${q(alternator.lowestV - drop, 'V')} to ${q(peakV, 'V')} on a drive; inside ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')} ${formatShare(share)} of the time (`,
+          `${q(alternator.lowestV - drop, 'V')} to ${q(peakV, 'V')} on a drive; `,
+          `inside ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')} ${formatShare(share)} of the time (`,
           tallied ? 'from the tally' : 'no tally: spread evenly',
           ')',
         ),

@@ -18,7 +18,10 @@ export const heat = check({
   about: 'alternator',
   foretells: true,
   takesTime: true,
-  why: 'Lithium keeps the alternator at full output for an hour. Diodes and insulation overheat at idle under a hot bonnet.',
+  why: joinText(
+    'Lithium keeps the alternator at full output for an hour. ',
+    'Diodes and insulation overheat at idle under a hot bonnet.',
+  ),
   judge({ lane, name }, system) {
     const { q } = system
     const { alternator, link } = lane
@@ -43,7 +46,8 @@ export const heat = check({
         joinText(
           `run “driving day”: peak ${q(peakC, '°C')}, ${minutes}; `,
           `${q(amps + alternator.vehicleDrawA, 'A')} at ${speed} would settle at ${q(steadyC, '°C')} `,
-          `(rise ${q(machineHeat.riseK, 'Δ°C')}, ${q(machineHeat.tauMin, 'min')}, air ${q(airAroundC(alternator), '°C')})`,
+          `(rise ${q(machineHeat.riseK, 'Δ°C')}, ${q(machineHeat.tauMin, 'min')}, `,
+          `air ${q(airAroundC(alternator), '°C')})`,
         ),
       summary: () =>
         joinText(
@@ -76,7 +80,10 @@ const magnetHeat = ({ alternator }: AlternatorLane, name: string): Judgement => 
   limit: alternator.$origin('machine'),
   formula: () => 'permanent magnets: what is not taken is shunted in the regulator',
   summary: () =>
-    `${name} has permanent magnets: its heat hardly depends on the battery current, so the maker’s figure applies.`,
+    joinText(
+      `${name} has permanent magnets: its heat hardly depends `,
+      'on the battery current, so the maker’s figure applies.',
+    ),
   cautions: () => [
     'Ask the maker of the alternator how much its regulator tolerates, and ventilate the regulator.',
   ],

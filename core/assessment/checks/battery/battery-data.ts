@@ -3,7 +3,7 @@ import { check, number } from '#core/assessment/check'
 import type { FieldPath } from '#core/job/document'
 import type { System } from '#core/system/system'
 import type { Unit } from '#core/units/units'
-import { inSentence } from '#core/units/format'
+import { inSentence, joinText } from '#core/units/format'
 import { partKinds } from '#core/job/fields'
 
 type Sheet = typeof partKinds.candidate.fields
@@ -47,7 +47,10 @@ export const sheetFigures = check({
   id: 'battery.data',
   title: 'Figures of the data sheet',
   about: 'battery',
-  why: 'Two figures that contradict each other cannot both be true. Every verdict based on them would be a guess.',
+  why: joinText(
+    'Two figures that contradict each other cannot both be true. ',
+    'Every verdict based on them would be a guess.',
+  ),
   judge(_subject, system) {
     const { q } = system
     const wrong = contradictionIn(system)
@@ -70,7 +73,10 @@ export const sheetFigures = check({
       limit: system.bank.each.$origin(lastOf(high.path.split('/'))),
       formula: () => `${q(low.value, unit)} > ${q(high.value, unit)}`,
       summary: () =>
-        `${low.label} ${q(low.value, unit)} is above ${inSentence(high.label)} ${q(high.value, unit)}. Ask the maker which is right.`,
+        joinText(
+          `${low.label} ${q(low.value, unit)} is above ${inSentence(high.label)} ${q(high.value, unit)}. `,
+          'Ask the maker which is right.',
+        ),
       asks: [
         { path: low.path, from: high.value - span, to: high.value },
         { path: high.path, from: low.value, to: low.value + span },

@@ -53,7 +53,10 @@ export const unlike = check({
   id: 'battery.unlike',
   title: 'Old and new lithium in parallel',
   about: 'battery',
-  why: 'Unlike packs share the current unevenly. The BMS of the stronger cuts out first and leaves the load to the weaker.',
+  why: joinText(
+    'Unlike packs share the current unevenly. ',
+    'The BMS of the stronger cuts out first and leaves the load to the weaker.',
+  ),
   judge(_subject, system) {
     const { bank, one, q } = system
     if (!oldBankStays(system) || !isOldLithium(system)) return null

@@ -5,6 +5,8 @@ import { capital, formatShare, joinText } from '#core/units/format'
 import { check, number, word } from '#core/assessment/check'
 import { highestDischargeA } from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
+import type { Bank } from '#core/system/bank'
+import type { View } from '#core/system/scene'
 import type { System } from '#core/system/system'
 
 const chemistryNames = { lfp: 'LFP', nmc: 'NMC or cobalt', other: 'other lithium' } as const
@@ -14,7 +16,10 @@ export const chemistry = check({
   id: 'battery.chemistry',
   title: 'Chemistry',
   about: 'battery',
-  why: 'Other lithium chemistries burn fiercely when they fail and feed their own fire. All rules here are for LFP.',
+  why: joinText(
+    'Other lithium chemistries burn fiercely when they fail and feed their own fire. ',
+    'All rules here are for LFP.',
+  ),
   judge(_subject, { bank }) {
     const kind = bank.each.chemistry
     const suits = kind === 'lfp'
@@ -50,7 +55,10 @@ export const parallel = check({
   id: 'battery.parallel',
   title: 'How many in parallel',
   about: 'battery',
-  why: 'Each BMS acts alone. Beyond the maker’s count, one that opens throws its load on the others, which open in turn.',
+  why: joinText(
+    'Each BMS acts alone. Beyond the maker’s count, ',
+    'one that opens throws its load on the others, which open in turn.',
+  ),
   judge(_subject, system) {
     const { bank } = system
     const { parallel: count, mostParallel } = bank.each
@@ -92,7 +100,10 @@ export const series = check({
   id: 'battery.series',
   title: 'How many in series',
   about: 'battery',
-  why: 'The BMS of each battery in series does not know the others. Beyond the maker’s count they cannot switch the total voltage.',
+  why: joinText(
+    'The BMS of each battery in series does not know the others. ',
+    'Beyond the maker’s count they cannot switch the total voltage.',
+  ),
   judge(_subject, { bank, one, q }) {
     const { series: count, mostSeries } = bank.each
     const houseV = Number(one.houseBank.nominalV)
@@ -106,7 +117,8 @@ export const series = check({
       limit: wrongV ? one.houseBank.$origin('nominalV') : bank.each.$origin('mostSeries'),
       formula: () =>
         joinText(
-          `${count} × ${bank.each.nominalV} V = ${q(bank.nominalV, 'V')}; house ${one.houseBank.nominalV} V; `,
+          `${count} × ${bank.each.nominalV} V = ${q(bank.nominalV, 'V')}; `,
+          `house ${one.houseBank.nominalV} V; `,
           `${count} `,
           over ? '>' : '≤',
           ` ${mostSeries} in series`,
@@ -128,11 +140,32 @@ export const series = check({
   },
 })
 
+/** What comes of a voltage device that acts too late, or too early. */
+function consequence({ kind, tripV }: View<'devices'>, isLate: boolean, { bmsUnderV }: Bank): string {
+  const lastMoment =
+    tripV > bmsUnderV
+      ? 'that is before the BMS cuts out, but hardly anything is left by then'
+      : 'the BMS cuts out before it does'
+  const [late, early] = {
+    gauge: [
+      'it shows half full until the lights go out',
+      'it shows half empty while the battery is nearly full',
+    ],
+    alarm: ['it sounds too late to be of use', 'it sounds with energy to spare'],
+    disconnect: [lastMoment, 'it takes the loads away with energy to spare'],
+    appliance: [lastMoment, 'it stops with energy to spare'],
+  }[kind] as [string, string]
+  return isLate ? late : early
+}
+
 export const voltageDevices = check({
   id: 'battery.voltage-devices',
   title: 'Gauges and alarms set by voltage',
   about: 'device',
-  why: 'Lithium holds its voltage almost to the end. A gauge or alarm set for lead-acid says “full” until the lights go out.',
+  why: joinText(
+    'Lithium holds its voltage almost to the end. ',
+    'A gauge or alarm set for lead-acid says “full” until the lights go out.',
+  ),
   judge({ device, name }, system) {
     const { q } = system
     const { bank, rules } = system
@@ -142,19 +175,10 @@ export const voltageDevices = check({
     const [low, high] = [rules.deviceTripLow / 100, rules.deviceTripHigh / 100]
     const [late, early] = [restSoc < low, loadSoc > high]
     const useful = !late && !early
-    const acts = `at ${formatShare(restSoc)} charge at rest and at ${formatShare(loadSoc)} with ${q(loadA, 'A')} flowing`
-    const lastMoment =
-      device.tripV > bank.bmsUnderV
-        ? 'that is before the BMS cuts out, but hardly anything is left by then'
-        : 'the BMS cuts out before it does'
-    const consequence = {
-      gauge: late
-        ? 'it shows half full until the lights go out'
-        : 'it shows half empty while the battery is nearly full',
-      alarm: late ? 'it sounds too late to be of use' : 'it sounds with energy to spare',
-      disconnect: late ? lastMoment : 'it takes the loads away with energy to spare',
-      appliance: late ? lastMoment : 'it stops with energy to spare',
-    }[device.kind]
+    const acts = joinText(
+      `at ${formatShare(restSoc)} charge at rest and at `,
+      `${formatShare(loadSoc)} with ${q(loadA, 'A')} flowing`,
+    )
     return {
       verdict: useful ? 'suits' : 'suits-once-changed',
       compared: early
@@ -163,7 +187,8 @@ export const voltageDevices = check({
       limit: { kind: 'rule', text: 'shop rule: the charge at which a voltage device is useful' },
       formula: () =>
         joinText(
-          `${q(device.tripV, 'V')} at rest is ${formatShare(restSoc)}; with ${q(loadA, 'A')} × ${q(bank.ohm * 1000, 'mΩ')} `,
+          `${q(device.tripV, 'V')} at rest is ${formatShare(restSoc)}; `,
+          `with ${q(loadA, 'A')} × ${q(bank.ohm * 1000, 'mΩ')} `,
           `the rest is at ${q(device.tripV + loadA * bank.ohm, 'V')}: ${formatShare(loadSoc)}`,
         ),
       summary: () =>
@@ -171,7 +196,7 @@ export const voltageDevices = check({
           ? `${name} at ${q(device.tripV, 'V')} acts ${acts}.`
           : late && early
             ? `${name} at ${q(device.tripV, 'V')} acts ${acts}. The load triggers it, not the charge.`
-            : `${name} at ${q(device.tripV, 'V')} acts ${acts}: ${consequence}.`,
+            : `${name} at ${q(device.tripV, 'V')} acts ${acts}: ${consequence(device, late, bank)}.`,
       remedies: useful ? [] : [{ id: 'device.replace-by-monitor', on: device.$path }],
     }
   },
@@ -190,7 +215,10 @@ export const monitor = check({
   title: 'How is the charge watched?',
   topic: 'watching the charge',
   about: 'battery',
-  why: 'Voltage does not show the charge of lithium. Only a count of all current does, and a link to one of two batteries sees half.',
+  why: joinText(
+    'Voltage does not show the charge of lithium. ',
+    'Only a count of all current does, and a link to one of two batteries sees half.',
+  ),
   judge(_subject, system) {
     const { bank, one, q } = system
     if (bank.each.purpose === 'starter') return null
@@ -204,7 +232,8 @@ export const monitor = check({
       formula: () => {
         const set = monitorSettings(system)
         return joinText(
-          `set it to ${q(set.capacityAh, 'Ah')}, charged at ${q(set.chargedV, 'V')}, tail ${q(set.tailA, 'A')}, `,
+          `set it to ${q(set.capacityAh, 'Ah')}, `,
+          `charged at ${q(set.chargedV, 'V')}, tail ${q(set.tailA, 'A')}, `,
           `charge efficiency ${set.efficiencyPercent} %, floor ${set.floorPercent} %`,
         )
       },

@@ -24,7 +24,10 @@ export const usable = check({
   id: 'battery.usable',
   title: 'Usable capacity, old and new',
   about: 'battery',
-  why: 'Labels mislead in both directions. Half of a lead-acid battery is usable, less of an old one. The new battery should not hold less.',
+  why: joinText(
+    'Labels mislead in both directions. Half of a lead-acid battery is usable, ',
+    'less of an old one. The new battery should not hold less.',
+  ),
   judge(_subject, system) {
     const { q } = system
     const { bank, rules, one } = system
@@ -45,7 +48,8 @@ export const usable = check({
         joinText(
           `${q(bank.ah, 'Ah')} × ${100 - bank.each.reserve} % × ${rules.usableLithium} %`,
           sharesBus(system) ? ' and the lead that stays' : '',
-          ` = ${q(fresh, 'Ah')}; old ${q(one.houseBank.ahEach * one.houseBank.parallel, 'Ah')} × ${share} = ${q(old, 'Ah')}`,
+          ` = ${q(fresh, 'Ah')}; old ${q(one.houseBank.ahEach * one.houseBank.parallel, 'Ah')} `,
+          `× ${share} = ${q(old, 'Ah')}`,
         ),
       summary: () =>
         joinText(
@@ -98,7 +102,10 @@ export const autonomy = check({
       summary: () =>
         lasts === Infinity
           ? `Away from mains the sources cover the daily use of ${q(usedAh, 'Ah')}.`
-          : `Away from mains the sources fall ${q(netAh, 'Ah')} a day short. The battery lasts ${q(lasts, 'days')}; the customer needs ${q(daysAway, 'days')}.`,
+          : joinText(
+              `Away from mains the sources fall ${q(netAh, 'Ah')} a day short. `,
+              `The battery lasts ${q(lasts, 'days')}; the customer needs ${q(daysAway, 'days')}.`,
+            ),
       remedies: !short
         ? []
         : [
@@ -115,7 +122,10 @@ export const needed = check({
   title: 'Is lithium needed?',
   topic: 'need for lithium',
   about: 'battery',
-  why: 'Honest advice keeps a customer. Always plugged in and lightly used, a good lead-acid battery does the job for less.',
+  why: joinText(
+    'Honest advice keeps a customer. Always plugged in and lightly used, ',
+    'a good lead-acid battery does the job for less.',
+  ),
   judge(_subject, system) {
     const { q } = system
     const { bank, rules, one } = system
@@ -142,7 +152,10 @@ export const needed = check({
               `a new lead-acid battery of the old size holds ${q(freshAh, 'Ah')}. `,
               'A well-kept lead-acid battery is enough.',
             )
-          : `The customer uses ${q(needAh, 'Ah')} between charges, more than a lead-acid battery of the old size holds.`,
+          : joinText(
+              `The customer uses ${q(needAh, 'Ah')} between charges, `,
+              'more than a lead-acid battery of the old size holds.',
+            ),
       remedies: does ? [{ id: 'battery.keep-lead', on: 'candidate' }] : [],
     }
   },

@@ -72,9 +72,8 @@ export const discharge = check({
       summary: () =>
         joinText(
           `The loads draw up to ${q(amps, 'A')}. The battery can deliver ${q(bank.continuousA, 'A')}`,
-          over
-            ? `, so it falls ${q(amps - bank.continuousA, 'A')} short. At that current it would last ${durationWords(minutesAt(amps, system) / 60)}`
-            : '',
+          over ? `, so it falls ${q(amps - bank.continuousA, 'A')} short` : '',
+          over ? `. At that current it would last ${durationWords(minutesAt(amps, system) / 60)}` : '',
           '.',
         ),
       remedies: over ? tooMuch(needed, leftW, system) : [],
@@ -86,7 +85,10 @@ export const surge = check({
   id: 'battery.surge',
   title: 'Surge current',
   about: 'battery',
-  why: 'Motors and inverters draw several times their current when they start. A BMS faster than the surge cuts out.',
+  why: joinText(
+    'Motors and inverters draw several times their current when they start. ',
+    'A BMS faster than the surge cuts out.',
+  ),
   judge(_subject, system) {
     const { q } = system
     const { bank } = system
@@ -156,7 +158,8 @@ export const inverterCap = check({
         joinText(
           `${q(watts, 'W')}`,
           eachW === null ? '' : ` against ${q(eachW, 'W')} × ${bank.count}`,
-          `; usable ${q(usableAh(system), 'Ah')} ÷ ${q(inverterA, 'A')} = ${durationWords(minutes / 60)} at full load`,
+          `; usable ${q(usableAh(system), 'Ah')} ÷ ${q(inverterA, 'A')} `,
+          `= ${durationWords(minutes / 60)} at full load`,
         ),
       summary: () =>
         joinText(

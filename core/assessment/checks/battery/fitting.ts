@@ -1,4 +1,4 @@
-import { capital, joinText } from '#core/units/format'
+import { capital, joinText, type Write } from '#core/units/format'
 import { warmerPlace } from '#core/remedies/warmer-place'
 import { check, number, word, type Judgement } from '#core/assessment/check'
 import type { RemedyRef } from '#core/remedies/catalogue'
@@ -7,6 +7,19 @@ import type { System } from '#core/system/system'
 import { placing } from '#core/system/more-batteries'
 
 const other: RemedyRef = { id: 'battery.other', on: 'candidate' }
+
+interface Size {
+  readonly widthMm: number
+  readonly depthMm: number
+  readonly heightMm: number
+}
+
+/** `330 × 175 × 220 mm`: the unit once, at the end. */
+function sizeWords({ widthMm, depthMm, heightMm }: Size, q: Write): string {
+  const [width = '', depth = '', height = ''] = [widthMm, depthMm, heightMm].map((mm) => q(mm, 'mm'))
+  const bare = (words: string): string => words.replace(/ .*/, '')
+  return `${bare(width)} × ${bare(depth)} × ${height}`
+}
 
 export const fit = check({
   id: 'battery.fit',
@@ -21,9 +34,7 @@ export const fit = check({
     const placed = placing(system)
     const tall = heightMm > one.place.heightMm
     const turned = placed?.some((p) => p.turned) ?? false
-    const size = (p: { widthMm: number; depthMm: number; heightMm: number }): string =>
-      [p.widthMm, p.depthMm, p.heightMm].map((mm) => q(mm, 'mm').replace(/ .*/, '')).join(' × ') +
-      ` ${q(0, 'mm').split(' ')[1]}`
+    const size = (of: Size): string => sizeWords(of, q)
     return {
       verdict: placed ? 'suits' : 'does-not-suit',
       compared: tall
@@ -43,7 +54,10 @@ export const fit = check({
         ),
       summary: () =>
         placed
-          ? `${bank.count > 1 ? `All ${bank.count} fit` : 'It fits'} the space${turned ? ', turned by 90°' : ''}.`
+          ? joinText(
+              bank.count > 1 ? `All ${bank.count} fit` : 'It fits',
+              ` the space${turned ? ', turned by 90°' : ''}.`,
+            )
           : tall
             ? `It is ${q(heightMm - one.place.heightMm, 'mm')} higher than the space.`
             : joinText(
@@ -65,7 +79,10 @@ export const weight = check({
   id: 'battery.weight',
   title: 'Weight',
   about: 'battery',
-  why: 'A tray made for one weight can break under another. Less weight in the stern or at the hitch changes the trim.',
+  why: joinText(
+    'A tray made for one weight can break under another. ',
+    'Less weight in the stern or at the hitch changes the trim.',
+  ),
   judge(_subject, { bank, one, craft, q }) {
     const old = one.houseBank.weightEachKg * one.houseBank.series * one.houseBank.parallel
     const { loadLimitKg } = one.place
@@ -100,7 +117,10 @@ export const weight = check({
       cautions: () =>
         Math.abs(change) > 15
           ? [
-              `${afterWeighing.get(craft) ?? 'The payload changes too'}: ${q(Math.abs(change), 'kg')} ${change < 0 ? 'less' : 'more'} than before.`,
+              joinText(
+                `${afterWeighing.get(craft) ?? 'The payload changes too'}: `,
+                `${q(Math.abs(change), 'kg')} ${change < 0 ? 'less' : 'more'} than before.`,
+              ),
             ]
           : [],
     }
@@ -143,7 +163,8 @@ export const place = check({
       limit: bank.each.$origin(wet ? 'ingress' : 'dischargeColdC'),
       formula: () =>
         joinText(
-          `${q(dischargeColdC, '°C')} ≤ ${q(coldestC, '°C')}, ${q(hottestC, '°C')} ≤ ${q(dischargeHotC, '°C')}; `,
+          `${q(dischargeColdC, '°C')} ≤ ${q(coldestC, '°C')}, `,
+          `${q(hottestC, '°C')} ≤ ${q(dischargeHotC, '°C')}; `,
           wet ? 'water or dust can reach it' : 'dry enough for its housing',
         ),
       summary: () =>

@@ -10,7 +10,10 @@ export const sag = check({
   id: 'battery.sag',
   title: 'Voltage under load',
   about: 'battery',
-  why: 'An inverter keeps its power constant. As the voltage sags it draws more, and below the cut-off the BMS disconnects everything.',
+  why: joinText(
+    'An inverter keeps its power constant. As the voltage sags it draws more, ',
+    'and below the cut-off the BMS disconnects everything.',
+  ),
   judge(_subject, system) {
     const { q } = system
     const { bank } = system
@@ -38,7 +41,8 @@ export const sag = check({
       limit: bank.each.$origin(worst.given ? 'bmsUnderV' : 'resistanceMohm'),
       formula: () =>
         joinText(
-          `(${q(restsV - dcA * bank.ohm, 'V')} + √(… ² − 4 × ${q(worst.takenW, 'W')} × ${q(bank.ohm * 1000, 'mΩ')})) ÷ 2 = `,
+          `(${q(restsV - dcA * bank.ohm, 'V')} + √(… ² − 4 × `,
+          `${q(worst.takenW, 'W')} × ${q(bank.ohm * 1000, 'mΩ')})) ÷ 2 = `,
           worst.given ? q(worst.volts, 'V') : 'no solution',
           `, ${q(worst.amps, 'A')}, at ${system.rules.lowSoc} %`,
         ),
@@ -92,8 +96,14 @@ export const cutOff = check({
         ),
       summary: () =>
         low
-          ? `At full power ${q(arrivesV, 'V')} arrive at ${nameInSentence(name)}, which stops at ${q(cutOffV, 'V')}.`
-          : `At full power ${q(arrivesV, 'V')} arrive at ${nameInSentence(name)}, over its cut-off of ${q(cutOffV, 'V')}.`,
+          ? joinText(
+              `At full power ${q(arrivesV, 'V')} arrive at ${nameInSentence(name)}, `,
+              `which stops at ${q(cutOffV, 'V')}.`,
+            )
+          : joinText(
+              `At full power ${q(arrivesV, 'V')} arrive at ${nameInSentence(name)}, `,
+              `over its cut-off of ${q(cutOffV, 'V')}.`,
+            ),
       remedies: low ? [...(wire ? [wire] : []), ...tooMuch(count, leftW, system)] : [],
     }
   },

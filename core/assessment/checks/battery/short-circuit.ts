@@ -1,4 +1,4 @@
-import { nameInSentence } from '#core/units/format'
+import { nameInSentence, joinText } from '#core/units/format'
 import { check } from '#core/assessment/check'
 import type { Post } from '#core/wiring/network'
 import { highestChargeV } from '#core/wiring/charge-voltage'
@@ -14,7 +14,10 @@ export const shortCircuit = check({
   title: 'Short circuit and fuses',
   about: 'battery',
   takesTime: true,
-  why: 'Lithium delivers thousands of amperes into a short. A fuse of the wrong family melts and continues to burn.',
+  why: joinText(
+    'Lithium delivers thousands of amperes into a short. ',
+    'A fuse of the wrong family melts and continues to burn.',
+  ),
   judge(_subject, system) {
     const { many, q } = system
     if (many.conductors.length === 0) return null

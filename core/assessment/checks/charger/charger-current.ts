@@ -23,7 +23,10 @@ export function currentAgainstBank(unit: ChargeUnit, name: string, { bank, q }: 
     limit: bank.each.$origin(bank.wishedField),
     formula: () =>
       over
-        ? `${q(amps, 'A')} − ${q(limitA, 'A')} = ${q(amps - limitA, 'A')} over; largest ${q(bank.largestA, 'A')}`
+        ? joinText(
+            `${q(amps, 'A')} − ${q(limitA, 'A')} = ${q(amps - limitA, 'A')} over; `,
+            `largest ${q(bank.largestA, 'A')}`,
+          )
         : `${q(limitA, 'A')} − ${q(amps, 'A')} = ${q(limitA - amps, 'A')} to spare`,
     summary: () =>
       joinText(
@@ -41,7 +44,10 @@ export const current = check({
   id: 'charger.current',
   title: 'Charge current',
   about: 'unit',
-  why: 'More current than the battery allows trips its BMS. More than the maker recommends shortens its life.',
+  why: joinText(
+    'More current than the battery allows trips its BMS. ',
+    'More than the maker recommends shortens its life.',
+  ),
   judge: ({ unit, name, lane }, system) =>
     lane.kind === 'charger' || lane.kind === 'solar' ? currentAgainstBank(unit, name, system) : null,
 })
@@ -50,7 +56,10 @@ export const generator = check({
   id: 'charger.generator',
   title: 'Charger on the generator',
   about: 'unit',
-  why: 'A charger at full current draws more than its rated watts. The generator sags, trips, or runs hot for hours.',
+  why: joinText(
+    'A charger at full current draws more than its rated watts. ',
+    'The generator sags, trips, or runs hot for hours.',
+  ),
   judge({ unit, lane, name }, system) {
     const { many, q } = system
     if (lane.kind !== 'charger' || many.generators.length === 0) return null
@@ -63,7 +72,10 @@ export const generator = check({
       compared: [number('draws', drawsW, 'W'), number('generator gives', givesW, 'W')],
       limit: firstOf(many.generators).$origin('watts'),
       formula: () =>
-        `${q(unit.absorptionV, 'V')} × ${q(unit.ratedA, 'A')} ÷ (${lane.charger.efficiency} % × ${lane.charger.powerFactor}) = ${q(drawsW, 'W')}`,
+        joinText(
+          `${q(unit.absorptionV, 'V')} × ${q(unit.ratedA, 'A')} ÷ `,
+          `(${lane.charger.efficiency} % × ${lane.charger.powerFactor}) = ${q(drawsW, 'W')}`,
+        ),
       summary: () =>
         `${name} draws ${q(drawsW, 'W')} at full current; the generator delivers ${q(givesW, 'W')}.`,
       remedies: () => (over ? noMoreThan(unit, system.bank, fitsA) : []),

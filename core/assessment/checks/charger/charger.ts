@@ -104,7 +104,10 @@ function absorbsUnder(of: AbsorbingUnit): Judgement {
         `after ${q(hold, 'h')} ${formatShare(low.soc)} charged, loads off`,
       ),
     summary: () =>
-      `${name} stops at ${q(volts, 'V')}, below the window that starts at ${q(bank.lowV, 'V')}: ${lowChargeWords(low)}.`,
+      joinText(
+        `${name} stops at ${q(volts, 'V')}, `,
+        `below the window that starts at ${q(bank.lowV, 'V')}: ${lowChargeWords(low)}.`,
+      ),
     remedies: () =>
       accepted && !canBeSet(unit) ? [{ id: 'charger.top-up', on: unit.$path }, ...remedies()] : remedies(),
     cautions,
@@ -124,7 +127,10 @@ function fillsAllTheSame(
     limit: { kind: 'rule', text: 'shop rule: voltage at which cells begin to balance' },
     formula: () => `${q(volts, 'V')} held for ${q(hold, 'h')}: ${formatShare(soc)} charged`,
     summary: () =>
-      `${subject.name} absorbs at ${q(volts, 'V')}. That is below the maker’s ${q(bank.lowV, 'V')}, but it still fills the battery.`,
+      joinText(
+        `${subject.name} absorbs at ${q(volts, 'V')}. `,
+        `That is below the maker’s ${q(bank.lowV, 'V')}, but it still fills the battery.`,
+      ),
     cautions: () => [
       'Below the maker’s window the battery fills more slowly. The warranty may require the window.',
       ...cautions(),
@@ -139,9 +145,15 @@ function absorbsWithin({ subject, system, volts, cautions }: AbsorbingUnit): Jud
     compared: [number('charger reaches', volts, 'V'), number('charge at most', bank.highV, 'V')],
     limit: bank.each.$origin(bank.highField),
     formula: () =>
-      `${q(bank.lowV, 'V')} ≤ ${q(volts, 'V')} ≤ ${q(bank.highV, 'V')}, ${q(bank.highV - volts, 'V')} to spare`,
+      joinText(
+        `${q(bank.lowV, 'V')} ≤ ${q(volts, 'V')} ≤ ${q(bank.highV, 'V')}, `,
+        `${q(bank.highV - volts, 'V')} to spare`,
+      ),
     summary: () =>
-      `${subject.name} absorbs at ${q(volts, 'V')}, within the window of ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}.`,
+      joinText(
+        `${subject.name} absorbs at ${q(volts, 'V')}, `,
+        `within the window of ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}.`,
+      ),
     cautions,
   }
 }
@@ -172,7 +184,10 @@ export function floatOf({ unit, name }: Subjects['unit'], { bank, one, q }: Syst
         ? `${q(volts, 'V')} − ${q(bank.maxFloatV, 'V')} = ${q(volts - bank.maxFloatV, 'V')} over`
         : `${q(bank.maxFloatV, 'V')} − ${q(volts, 'V')} = ${q(bank.maxFloatV - volts, 'V')} to spare`,
     summary: () =>
-      `${name} floats at ${q(volts, 'V')}${coldV > 0 ? ' in the cold' : ''}; the battery allows ${q(bank.maxFloatV, 'V')}.`,
+      joinText(
+        `${name} floats at ${q(volts, 'V')}${coldV > 0 ? ' in the cold' : ''}; `,
+        `the battery allows ${q(bank.maxFloatV, 'V')}.`,
+      ),
     remedies: () =>
       over
         ? voltageRemedies(unit, bank, {
@@ -220,7 +235,10 @@ export const equalise = check({
   id: 'charger.equalise',
   title: 'Equalise, desulfation or pulse',
   about: 'unit',
-  why: 'This stage is meant for lead-acid. On lithium the BMS cuts out repeatedly and the charge never completes.',
+  why: joinText(
+    'This stage is meant for lead-acid. ',
+    'On lithium the BMS cuts out repeatedly and the charge never completes.',
+  ),
   judge({ unit, name }, { bank, rules, q }) {
     if (!isCharging(unit)) return null
     const stage = unit.equaliseStage
@@ -287,7 +305,10 @@ export const temperatureCompensation = check({
   id: 'charger.temperature-compensation',
   title: 'Temperature compensation',
   about: 'unit',
-  why: 'Compensation is for lead-acid. It raises the voltage above the limit in the cold and lowers it below the window in heat.',
+  why: joinText(
+    'Compensation is for lead-acid. ',
+    'It raises the voltage above the limit in the cold and lowers it below the window in heat.',
+  ),
   judge({ unit, name }, { bank, one, q }) {
     if (!isCharging(unit)) return null
     if (unit.compensation === 'none' || unit.compensation === 'off')
@@ -309,11 +330,15 @@ export const temperatureCompensation = check({
       ],
       limit: bank.each.$origin(cold ? bank.highField : 'chargeLowV'),
       formula: () =>
-        `${q(unit.absorptionV, 'V')} + ${compensation(unit, bank, celsius).leadCells} × ${q(unit.compensationMv, 'mV/°C')} × (25 − ${q(celsius, '°C')}) = ${q(volts, 'V')}`,
+        joinText(
+          `${q(unit.absorptionV, 'V')} + ${compensation(unit, bank, celsius).leadCells} × `,
+          `${q(unit.compensationMv, 'mV/°C')} × (25 − ${q(celsius, '°C')}) = ${q(volts, 'V')}`,
+        ),
       summary: () =>
         bad
           ? joinText(
-              `${name} follows the temperature: ${q(coldV, 'V')} at ${q(coldestC, '°C')} and ${q(hotV, 'V')} at ${q(hottestC, '°C')}; `,
+              `${name} follows the temperature: `,
+              `${q(coldV, 'V')} at ${q(coldestC, '°C')} and ${q(hotV, 'V')} at ${q(hottestC, '°C')}; `,
               `the window is ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}.`,
             )
           : `${name} stays within the window from ${q(coldestC, '°C')} to ${q(hottestC, '°C')}.`,

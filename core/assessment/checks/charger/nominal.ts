@@ -200,6 +200,14 @@ function startRemedies(charger: View<'chargers'>, limits: StartLimits, scale: nu
   ]
 }
 
+const typicalLimit: Origin = {
+  kind: 'assumed',
+  text: joinText(
+    'typical for this kind of starting battery and the vehicle’s electronics; ',
+    'the makers’ sheets decide',
+  ),
+}
+
 export const startCharger = check({
   id: 'start.charger',
   title: 'Charger of the starting battery',
@@ -222,10 +230,7 @@ export const startCharger = check({
       compared: overStage
         ? [number('equalises at', stageV, 'V'), number('at most', stageMostV, 'V')]
         : [number('absorbs at', charger.absorptionV, 'V'), number('at most', mostV, 'V')],
-      limit: {
-        kind: 'assumed',
-        text: 'typical for this kind of starting battery and the vehicle’s electronics; the makers’ sheets decide',
-      },
+      limit: typicalLimit,
       formula: () => {
         const stage = `; equalises at ${q(stageV, 'V')} ${overStage ? '>' : '≤'} ${q(stageMostV, 'V')}`
         return joinText(
@@ -235,9 +240,15 @@ export const startCharger = check({
       },
       summary: () =>
         overStage
-          ? `${name} feeds the starting battery and equalises it at ${q(stageV, 'V')}; battery and vehicle tolerate ${q(stageMostV, 'V')}.`
+          ? joinText(
+              `${name} feeds the starting battery and equalises it at ${q(stageV, 'V')}; `,
+              `battery and vehicle tolerate ${q(stageMostV, 'V')}.`,
+            )
           : over
-            ? `${name} absorbs at ${q(charger.absorptionV, 'V')}; the starting battery tolerates ${q(mostV, 'V')}.`
+            ? joinText(
+                `${name} absorbs at ${q(charger.absorptionV, 'V')}; `,
+                `the starting battery tolerates ${q(mostV, 'V')}.`,
+              )
             : `${name} stays within the limits of the starting battery and the vehicle.`,
       remedies: over || overStage ? startRemedies(charger, limits, scale) : [],
     }

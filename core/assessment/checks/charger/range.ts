@@ -157,7 +157,10 @@ export const range = check({
   id: 'charger.range',
   title: 'Settings inside every limit',
   about: 'unit',
-  why: 'One setting must suit the battery hot and cold, any lead-acid battery that stays, and the charger’s own menu.',
+  why: joinText(
+    'One setting must suit the battery hot and cold, ',
+    'any lead-acid battery that stays, and the charger’s own menu.',
+  ),
   judge({ unit, lane, name }, system) {
     const { q } = system
     if (!isCharging(unit) || unit.profile !== 'adjustable') return null
@@ -217,9 +220,16 @@ function contradicts({
     compared: [number('at least', stuck.low.volts, 'V'), number('at most', stuck.high.volts, 'V')],
     limit: stuck.high.origin,
     formula: () =>
-      `${stuck.what}: ${stuck.low.words} ${q(stuck.low.volts, 'V')} > ${stuck.high.words} ${q(stuck.high.volts, 'V')}`,
+      joinText(
+        `${stuck.what}: ${stuck.low.words} ${q(stuck.low.volts, 'V')} `,
+        `> ${stuck.high.words} ${q(stuck.high.volts, 'V')}`,
+      ),
     summary: () =>
-      `${name} has no ${stuck.what} setting that meets all limits: ${stuck.low.words} is ${q(stuck.low.volts, 'V')} and ${stuck.high.words} ${q(stuck.high.volts, 'V')}.`,
+      joinText(
+        `${name} has no ${stuck.what} setting that meets all limits: `,
+        `${stuck.low.words} is ${q(stuck.low.volts, 'V')} `,
+        `and ${stuck.high.words} ${q(stuck.high.volts, 'V')}.`,
+      ),
     remedies: () => [likeForLike(unit, bank)],
   }
 }

@@ -15,7 +15,10 @@ export const role = check({
   id: 'charger.role',
   title: 'The charger’s other duties',
   about: 'unit',
-  why: 'A converter often carries the fuse block. A charger with two outputs often charges the starting battery. Replace both functions.',
+  why: joinText(
+    'A converter often carries the fuse block. ',
+    'A charger with two outputs often charges the starting battery. Replace both functions.',
+  ),
   judge(subject, system) {
     const { lane, name } = subject
     if (lane.kind !== 'charger') return null
@@ -52,7 +55,10 @@ export const feedsDcdc = check({
   id: 'charger.feeds-dcdc',
   title: 'Mains charger behind a DC-DC',
   about: 'alternator',
-  why: 'A charger on the starting battery raises its voltage. The DC-DC takes that for a running engine, so the charger never leaves absorption.',
+  why: joinText(
+    'A charger on the starting battery raises its voltage. ',
+    'The DC-DC takes that for a running engine, so the charger never leaves absorption.',
+  ),
   judge({ lane, name }, system) {
     const { q } = system
     const { link } = lane
@@ -84,7 +90,10 @@ export const feedsDcdc = check({
               'so it runs off the mains charger of the starting battery, ',
               'which then never finishes.',
             )
-          : `The DC-DC on ${nameInSentence(name)} waits for its wire, so the mains charger of the starting battery can finish.`,
+          : joinText(
+              `The DC-DC on ${nameInSentence(name)} waits for its wire, `,
+              'so the mains charger of the starting battery can finish.',
+            ),
       remedies: bad ? [{ id: 'dcdc.signal-wire', on: link.$path }] : [],
     }
   },

@@ -11,7 +11,10 @@ export const totalCharge = check({
   id: 'bank.total-charge',
   title: 'All sources together',
   about: 'together',
-  why: 'Each source alone can be gentle. Together they can exceed the maker’s limit, and no single unit shows it.',
+  why: joinText(
+    'Each source alone can be gentle. ',
+    'Together they can exceed the maker’s limit, and no single unit shows it.',
+  ),
   judge({ way, name }, system) {
     const { q } = system
     const { bank } = system

@@ -96,7 +96,8 @@ function chargedInTheCold({ name, system, base }: RefusedCharge): Judgement {
     remedies: [...warmth(system), { id: 'battery.other', on: 'candidate' }],
     summary: () =>
       joinText(
-        `At ${q(one.place.coldestC, '°C')} ${nameInSentence(name)} would charge the cells, which must not be charged below ${q(bank.coldLimitC, '°C')}. `,
+        `At ${q(one.place.coldestC, '°C')} ${nameInSentence(name)} would charge the cells, `,
+        `which must not be charged below ${q(bank.coldLimitC, '°C')}. `,
         bank.each.heater === 'yes'
           ? 'Neither the heater nor the BMS stops the charge.'
           : 'The BMS does not stop it.',
@@ -143,7 +144,10 @@ export const rate = check({
   id: 'cold.rate',
   title: 'Charge rate when cold or hot',
   about: 'lane',
-  why: 'Cold cells accept charge slowly, and hot cells age from it. A source at full current does not reduce itself.',
+  why: joinText(
+    'Cold cells accept charge slowly, and hot cells age from it. ',
+    'A source at full current does not reduce itself.',
+  ),
   judge({ lane, name }, system) {
     const { q } = system
     const { bank, one, rules } = system
@@ -168,13 +172,20 @@ export const rate = check({
       limit: tighter.origin,
       formula: () =>
         joinText(
-          `${formatShare(tighter.share)} of ${q(bank.ah, 'Ah')} at ${q(tighter.celsius, '°C')} = ${q(allowedA, 'A')}; `,
+          `${formatShare(tighter.share)} of ${q(bank.ah, 'Ah')} `,
+          `at ${q(tighter.celsius, '°C')} = ${q(allowedA, 'A')}; `,
           `${nameInSentence(name)} gives ${q(amps, 'A')}`,
         ),
       summary: () =>
         over
-          ? `At ${q(tighter.celsius, '°C')} the battery accepts ${q(allowedA, 'A')}, and ${nameInSentence(name)} delivers ${q(amps, 'A')}.`
-          : `${name} delivers ${q(amps, 'A')}, which the battery accepts from ${q(cold.celsius, '°C')} to ${q(hot.celsius, '°C')}.`,
+          ? joinText(
+              `At ${q(tighter.celsius, '°C')} the battery accepts ${q(allowedA, 'A')}, `,
+              `and ${nameInSentence(name)} delivers ${q(amps, 'A')}.`,
+            )
+          : joinText(
+              `${name} delivers ${q(amps, 'A')}, which the battery accepts `,
+              `from ${q(cold.celsius, '°C')} to ${q(hot.celsius, '°C')}.`,
+            ),
       remedies: () =>
         over ? rateRemedies(lane, allowedA, tighter === cold && amps <= bank.largestA, system) : [],
     }
@@ -310,7 +321,8 @@ export const capacityInCold = check({
       formula: () =>
         joinText(
           `${q(usableAh(system), 'Ah')} usable at 25 °C → ${q(ah, 'Ah')} at ${q(celsius, '°C')}; `,
-          `used ${q(use.ah, 'Ah')} a day × ${q(24 - chargingH, 'h')} without charge ÷ 24 = ${q(needAh, 'Ah')}`,
+          `used ${q(use.ah, 'Ah')} a day × ${q(24 - chargingH, 'h')} `,
+          `without charge ÷ 24 = ${q(needAh, 'Ah')}`,
         ),
       summary: () =>
         tooCold

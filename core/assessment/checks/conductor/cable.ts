@@ -1,5 +1,5 @@
 import { present } from '#core/collections/held'
-import { nameInSentence } from '#core/units/format'
+import { nameInSentence, joinText } from '#core/units/format'
 import { check, type Subjects } from '#core/assessment/check'
 import {
   cableAmpacityA,
@@ -51,7 +51,10 @@ export const ampacity = check({
   id: 'cable.ampacity',
   title: 'Current in the cable',
   about: 'cable',
-  why: 'Lithium draws for an hour what lead-acid drew for minutes. A warm cable becomes hot, and its insulation burns.',
+  why: joinText(
+    'Lithium draws for an hour what lead-acid drew for minutes. ',
+    'A warm cable becomes hot, and its insulation burns.',
+  ),
   judge(subject, system) {
     const conductor = conductorOf(subject, system)
     return (
@@ -88,7 +91,10 @@ export const fuse = check({
   id: 'cable.fuse',
   title: 'Fuse against cable',
   about: 'cable',
-  why: 'A fuse protects the cable, not the load. With a fuse larger than the cable, a short makes the cable glow.',
+  why: joinText(
+    'A fuse protects the cable, not the load. ',
+    'With a fuse larger than the cable, a short makes the cable glow.',
+  ),
   judge(subject, system) {
     const conductor = conductorOf(subject, system)
     if (!conductor) return null
@@ -164,7 +170,10 @@ export const plug = check({
   id: 'cable.plug',
   title: 'Plug in the cable',
   about: 'cable',
-  why: 'A plug is the weakest part of its cable, and its contacts age. It melts at a current that cable and fuse carry.',
+  why: joinText(
+    'A plug is the weakest part of its cable, and its contacts age. ',
+    'It melts at a current that cable and fuse carry.',
+  ),
   judge({ cable, name }, system) {
     const flows = flowsA(cable, system)
     const { connectorA, connectorMostMm2 } = cable

@@ -53,7 +53,10 @@ export function currentIn(
     formula: () => `${words}: ${q(carriesA, 'A')}; ${q(flowsA, 'A')} flow for hours${most}`,
     summary: () =>
       over
-        ? `${name} carries ${q(flowsA, 'A')} for hours; ${q(areaMm2, 'mm²')} is rated ${q(carriesA, 'A')} there.`
+        ? joinText(
+            `${name} carries ${q(flowsA, 'A')} for hours; `,
+            `${q(areaMm2, 'mm²')} is rated ${q(carriesA, 'A')} there.`,
+          )
         : `${name} is rated ${q(carriesA, 'A')} in this place and carries ${q(flowsA, 'A')}.`,
     remedies: over ? remedies : [],
     cautions: localCode,
@@ -92,13 +95,29 @@ export const unfused = (
   cautions: localCode,
 })
 
+function fuseWords(conductor: Conductor, fuse: FuseOn, q: Write): string {
+  const { name, flowsA, carriesA } = conductor
+  const rated = q(fuse.ratedA, 'A')
+  switch (isWrongFuse(conductor, fuse)) {
+    case 'too large':
+      return joinText(
+        `The ${fuse.name} is ${rated}, but ${nameInSentence(name)} carries only ${q(carriesA, 'A')}. `,
+        'In a short the cable burns before the fuse blows.',
+      )
+    case 'too small':
+      return `${name} carries ${q(flowsA, 'A')} for hours. The ${fuse.name} is ${rated} and blows.`
+    case null:
+      return `The ${fuse.name} of ${rated} protects ${nameInSentence(name)}, which carries ${q(carriesA, 'A')}.`
+  }
+}
+
 /** A fuse against what its conductor carries and what flows in it. */
 export function fuseAgainst(
   conductor: Conductor,
   fuse: FuseOn,
   { rule, remedies, q }: { readonly rule: string; readonly remedies: Remedies; readonly q: Write },
 ): Judgement {
-  const { name, flowsA, carriesA, words, limit } = conductor
+  const { flowsA, carriesA, words, limit } = conductor
   const { ratedA } = fuse
   const wrong = isWrongFuse(conductor, fuse)
   return {
@@ -110,16 +129,7 @@ export function fuseAgainst(
     limit,
     formula: () =>
       joinText(rule, `${q(flowsA, 'A')} flow; fuse ${q(ratedA, 'A')}; ${words} carries ${q(carriesA, 'A')}`),
-    summary: () => {
-      switch (wrong) {
-        case 'too large':
-          return `The ${fuse.name} is ${q(ratedA, 'A')}, but ${nameInSentence(name)} carries only ${q(carriesA, 'A')}. In a short the cable burns before the fuse blows.`
-        case 'too small':
-          return `${name} carries ${q(flowsA, 'A')} for hours. The ${fuse.name} is ${q(ratedA, 'A')} and blows.`
-        case null:
-          return `The ${fuse.name} of ${q(ratedA, 'A')} protects ${nameInSentence(name)}, which carries ${q(carriesA, 'A')}.`
-      }
-    },
+    summary: () => fuseWords(conductor, fuse, q),
     remedies: wrong ? remedies : [],
     cautions: () =>
       wrong === null && flowsA > warmShare * ratedA
@@ -250,7 +260,10 @@ export function fusedTowards(
     ],
     limit,
     formula: () =>
-      `${listInSentence(fedBy)} can feed a fault in it; without a fuse in between: ${listInSentence(unfused) || 'none'}`,
+      joinText(
+        `${listInSentence(fedBy)} can feed a fault in it; `,
+        `without a fuse in between: ${listInSentence(unfused) || 'none'}`,
+      ),
     summary: () =>
       isFused
         ? `${name} has a fuse at each end.`

@@ -26,7 +26,10 @@ export const inputVoltage = check({
   id: 'dcdc.input-voltage',
   title: 'Voltage left at the DC-DC',
   about: 'alternator',
-  why: 'If the input sags below the minimum, the unit stops, recovers, starts and stops again. The battery gets no charge for hours.',
+  why: joinText(
+    'If the input sags below the minimum, the unit stops, recovers, ',
+    'starts and stops again. The battery gets no charge for hours.',
+  ),
   judge({ lane, name }, system) {
     const { q } = system
     const { link, alternator } = lane
@@ -47,7 +50,8 @@ export const inputVoltage = check({
       summary: () =>
         over
           ? joinText(
-              `At full output the DC-DC on ${nameInSentence(name)} gets ${q(input.volts, 'V')}. It stops below ${q(link.lowestInputV, 'V')}: `,
+              `At full output the DC-DC on ${nameInSentence(name)} gets ${q(input.volts, 'V')}. `,
+              `It stops below ${q(link.lowestInputV, 'V')}: `,
               `the cable supplies at most ${q(input.flowsA, 'A')}.`,
             )
           : joinText(
@@ -154,7 +158,10 @@ export const place = check({
   id: 'dcdc.place',
   title: 'Place of the DC-DC',
   about: 'alternator',
-  why: 'Power electronics derate when hot. Most makers forbid the engine space because of heat, fumes and spray.',
+  why: joinText(
+    'Power electronics derate when hot. ',
+    'Most makers forbid the engine space because of heat, fumes and spray.',
+  ),
   judge({ lane, name }, { one, q }) {
     const { link } = lane
     if (link.kind !== 'dcdc') return null
@@ -170,11 +177,17 @@ export const place = check({
       ],
       limit: link.$origin('engineSpace'),
       formula: () =>
-        `${q(link.ratedA, 'A')} × ${formatShare(deratedShare(celsius))} at ${q(celsius, '°C')} = ${q(givesA, 'A')}`,
+        joinText(
+          `${q(link.ratedA, 'A')} × ${formatShare(deratedShare(celsius))} `,
+          `at ${q(celsius, '°C')} = ${q(givesA, 'A')}`,
+        ),
       summary: () =>
         bad
           ? `The DC-DC on ${nameInSentence(name)} is in the engine space, which its maker forbids.`
-          : `At ${q(celsius, '°C')} the DC-DC on ${nameInSentence(name)} delivers ${q(givesA, 'A')} of its ${q(link.ratedA, 'A')}.`,
+          : joinText(
+              `At ${q(celsius, '°C')} the DC-DC on ${nameInSentence(name)} `,
+              `delivers ${q(givesA, 'A')} of its ${q(link.ratedA, 'A')}.`,
+            ),
       remedies: bad ? [{ id: 'dcdc.move', on: link.$path }] : [],
     }
   },
@@ -185,7 +198,10 @@ export const daily = check({
   title: 'Charge on a driving day',
   about: 'alternator',
   foretells: true,
-  why: 'A DC-DC small enough for the alternator can be too small for a day’s use. Find out now, not on the third evening.',
+  why: joinText(
+    'A DC-DC small enough for the alternator can be too small for a day’s use. ',
+    'Find out now, not on the third evening.',
+  ),
   judge({ lane, name }, system) {
     const { q } = system
     const { link } = lane
@@ -205,11 +221,13 @@ export const daily = check({
       formula: () =>
         joinText(
           `min(${q(amps, 'A')} × ${q(hours, 'h')}, ${q(use.ah, 'Ah')}) = ${q(bringsAh, 'Ah')}; `,
-          `other sources ${q(othersAh, 'Ah')}; short ${q(shortAh, 'Ah')} a day × ${q(daysAway, 'days')} against ${q(usableColdAh(system), 'Ah')} usable`,
+          `other sources ${q(othersAh, 'Ah')}; short ${q(shortAh, 'Ah')} a day × `,
+          `${q(daysAway, 'days')} against ${q(usableColdAh(system), 'Ah')} usable`,
         ),
       summary: () =>
         joinText(
-          `A driving day on ${nameInSentence(name)} delivers ${q(bringsAh, 'Ah')} of the ${q(use.ah, 'Ah')} used`,
+          `A driving day on ${nameInSentence(name)} delivers `,
+          `${q(bringsAh, 'Ah')} of the ${q(use.ah, 'Ah')} used`,
           shortAh > 0.5
             ? joinText(
                 `. ${q(shortAh, 'Ah')} a day is missing`,
@@ -230,7 +248,10 @@ export const solarInput = check({
   id: 'dcdc.solar-input',
   title: 'Solar input of the DC-DC',
   about: 'solar',
-  why: 'The solar input of a combined unit accepts far less voltage than a separate controller. A cold bright morning destroys it.',
+  why: joinText(
+    'The solar input of a combined unit accepts far less voltage than a separate controller. ',
+    'A cold bright morning destroys it.',
+  ),
   judge({ lane: { solar }, name }, system) {
     const { many, q } = system
     if (solar.through !== 'dcdc') return null
@@ -250,7 +271,8 @@ export const solarInput = check({
       limit: link.$origin(overW && !overV ? 'solarMostW' : 'solarMostV'),
       formula: () =>
         joinText(
-          `${solar.series} × ${q(solar.openCircuitV, 'V')} × ${factor.toFixed(2)} = ${q(volts, 'V')} against ${q(link.solarMostV, 'V')}; `,
+          `${solar.series} × ${q(solar.openCircuitV, 'V')} × ${factor.toFixed(2)} `,
+          `= ${q(volts, 'V')} against ${q(link.solarMostV, 'V')}; `,
           `${q(watts, 'W')} against ${q(link.solarMostW, 'W')}`,
         ),
       summary: () =>

@@ -5,6 +5,8 @@ import { allDayBudget, availableA } from '#core/system/alternators'
 import { dcdcInput } from '#core/system/currents'
 import { currentAgainstBank } from '../charger/charger-current'
 
+const lends = 'the starting battery supplies the rest.'
+
 export const output = check({
   id: 'dcdc.output',
   title: 'DC-DC output',
@@ -29,18 +31,20 @@ export const output = check({
       limit: origin,
       formula: () =>
         joinText(
-          `${q(link.absorptionV, 'V')} × ${q(link.ratedA, 'A')} ÷ (${rules.dcdcEfficiency} % × ${q(runsV, 'V')}) = ${q(runningA, 'A')}; `,
+          `${q(link.absorptionV, 'V')} × ${q(link.ratedA, 'A')} ÷ `,
+          `(${rules.dcdcEfficiency} % × ${q(runsV, 'V')}) = ${q(runningA, 'A')}; `,
           `${budget} − ${q(alternator.vehicleDrawA, 'A')} = ${q(budgetA, 'A')}`,
         ),
       summary: () =>
-        `The DC-DC draws ${q(runningA, 'A')} from ${nameInSentence(name)}, which can deliver ${q(budgetA, 'A')} over a drive.`,
+        joinText(
+          `The DC-DC draws ${q(runningA, 'A')} from ${nameInSentence(name)}, `,
+          `which can deliver ${q(budgetA, 'A')} over a drive.`,
+        ),
       remedies: over ? [less ?? unjoined(lane)] : [],
       cautions: () => {
         const idleA = availableA(alternator, 'idle', rules)
         return !over && runningA > idleA
-          ? [
-              `At idle ${nameInSentence(name)} delivers only ${q(idleA, 'A')}; the starting battery supplies the rest.`,
-            ]
+          ? [`At idle ${nameInSentence(name)} delivers only ${q(idleA, 'A')}; ${lends}`]
           : []
       },
     }
@@ -51,7 +55,10 @@ export const signal = check({
   id: 'dcdc.signal',
   title: 'Running signal',
   about: 'alternator',
-  why: 'Voltage alone is unreliable. A computer lowers it while the engine runs, and a charger or solar raises it while the engine is off.',
+  why: joinText(
+    'Voltage alone is unreliable. A computer lowers it while the engine runs, ',
+    'and a charger or solar raises it while the engine is off.',
+  ),
   judge({ lane, name }, { many, rules }) {
     const { link, alternator } = lane
     if (link.kind !== 'dcdc') return null

@@ -13,7 +13,10 @@ export const linkNominal = check({
   title: 'Voltages that the link joins',
   about: 'alternator',
   ofMisjoined: true,
-  why: 'If you join two voltages directly, hundreds of amperes flow into the lower one until something burns.',
+  why: joinText(
+    'If you join two voltages directly, ',
+    'hundreds of amperes flow into the lower one until something burns.',
+  ),
   judge({ lane, name }, system) {
     const { q, bank } = system
     if (!isStraight(lane) || lane.alternator.$entered('nominalV') === null) return null
@@ -26,7 +29,10 @@ export const linkNominal = check({
       formula: () => `${q(alternatorV, 'V')} ${isWrong ? '≠' : '='} ${q(bank.nominalV, 'V')}`,
       summary: () =>
         isWrong
-          ? `${name} is a ${alternatorV} V system and the house battery is ${bank.nominalV} V. Never join them.`
+          ? joinText(
+              `${name} is a ${alternatorV} V system and the house `,
+              `battery is ${bank.nominalV} V. Never join them.`,
+            )
           : `${name} and the house battery are both ${alternatorV} V.`,
       remedies: () => (isWrong ? [addDcdc(lane, system)] : []),
     }
@@ -38,7 +44,10 @@ export const vsrNeverOpens = check({
   title: 'Does the relay open at rest?',
   topic: 'opening of the relay at rest',
   about: 'alternator',
-  why: 'Lithium rests above the voltage at which this relay opens. The house bank then feeds the starting side day and night.',
+  why: joinText(
+    'Lithium rests above the voltage at which this relay opens. ',
+    'The house bank then feeds the starting side day and night.',
+  ),
   judge({ lane, name }, system) {
     const { q } = system
     const { link } = lane
@@ -56,15 +65,23 @@ export const vsrNeverOpens = check({
         opens
           ? `${q(highRestV, 'V')} at ${rules.restHigh} % ≤ ${q(link.opensV, 'V')}: opens`
           : joinText(
-              `rests at ${q(lowRestV, 'V')} to ${q(highRestV, 'V')} (${rules.restLow} to ${rules.restHigh} %) > ${q(link.opensV, 'V')}; `,
-              `(${Math.round(lane.starting.standbyA * 1000)} + ${Math.round(rules.leadFloatC * lane.starting.ah * 1000)} mA) × 24 h = ${q(ahLostPerDay(), 'Ah')} a day`,
+              `rests at ${q(lowRestV, 'V')} to ${q(highRestV, 'V')} `,
+              `(${rules.restLow} to ${rules.restHigh} %) > ${q(link.opensV, 'V')}; `,
+              `(${Math.round(lane.starting.standbyA * 1000)} + `,
+              `${Math.round(rules.leadFloatC * lane.starting.ah * 1000)} `,
+              `mA) × 24 h = ${q(ahLostPerDay(), 'Ah')} a day`,
             ),
       summary: () =>
         opens
-          ? `The relay of ${nameInSentence(name)} opens at ${q(link.opensV, 'V')}, above the resting voltage of lithium.`
+          ? joinText(
+              `The relay of ${nameInSentence(name)} opens at ${q(link.opensV, 'V')}, `,
+              'above the resting voltage of lithium.',
+            )
           : joinText(
-              `The relay opens only below ${q(link.opensV, 'V')}, but lithium rests at ${q(highRestV, 'V')}. `,
-              `It stays closed down to ${formatShare(heldDownTo)} charge and drains ${q(ahLostPerDay(), 'Ah')} a day.`,
+              `The relay opens only below ${q(link.opensV, 'V')}, `,
+              `but lithium rests at ${q(highRestV, 'V')}. `,
+              `It stays closed down to ${formatShare(heldDownTo)} `,
+              `charge and drains ${q(ahLostPerDay(), 'Ah')} a day.`,
             ),
       remedies: () => (opens ? [] : [addDcdc(lane, system)]),
     }
@@ -76,7 +93,10 @@ export const vsrNeverCloses = check({
   title: 'Does the relay close and hold?',
   topic: 'closing and holding of the relay',
   about: 'alternator',
-  why: 'A relay that never closes passes no charge. A relay that drops out under the lithium’s current chatters until it burns.',
+  why: joinText(
+    'A relay that never closes passes no charge. ',
+    'A relay that drops out under the lithium’s current chatters until it burns.',
+  ),
   judge({ lane, name }, system) {
     const { q } = system
     const { link, alternator } = lane
@@ -104,11 +124,14 @@ export const vsrNeverCloses = check({
         ),
       summary: () =>
         !closes
-          ? `${name} reaches ${q(reachesV, 'V')}, but the relay closes at ${q(link.closesV, 'V')}. It never closes.`
+          ? joinText(
+              `${name} reaches ${q(reachesV, 'V')}, `,
+              `but the relay closes at ${q(link.closesV, 'V')}. It never closes.`,
+            )
           : !holds
             ? joinText(
-                `Lithium pulls the relay’s side down to ${q(busV, 'V')}, and the relay opens below ${q(link.opensV, 'V')}. `,
-                'It chatters.',
+                `Lithium pulls the relay’s side down to ${q(busV, 'V')}, `,
+                `and the relay opens below ${q(link.opensV, 'V')}. It chatters.`,
               )
             : `${name} reaches ${q(reachesV, 'V')}; the relay closes at ${q(link.closesV, 'V')} and holds.`,
       remedies: () => (closes && holds ? [] : [addDcdc(lane, system)]),
@@ -142,9 +165,10 @@ export const diode = check({
           `; with a low-loss one ${q(lowLossV, 'V')}`,
         ),
       summary: () =>
-        takenOut
-          ? `The diode isolator drops ${q(link.dropV, 'V')}. The battery gets ${q(volts, 'V')} and needs ${q(bank.lowV, 'V')}.`
-          : `The diode isolator drops ${q(link.dropV, 'V')}. The battery gets ${q(volts, 'V')}, which is enough.`,
+        joinText(
+          `The diode isolator drops ${q(link.dropV, 'V')}. The battery gets ${q(volts, 'V')}`,
+          takenOut ? ` and needs ${q(bank.lowV, 'V')}.` : ', which is enough.',
+        ),
       remedies: () =>
         !takenOut
           ? []
@@ -162,7 +186,10 @@ export const rating = check({
   id: 'link.rating',
   title: 'Rating of relay, isolator or switch',
   about: 'alternator',
-  why: 'Lead-acid drew full current for minutes. Lithium draws it for an hour, so warm contacts now weld or burn.',
+  why: joinText(
+    'Lead-acid drew full current for minutes. ',
+    'Lithium draws it for an hour, so warm contacts now weld or burn.',
+  ),
   judge({ lane, name }, system) {
     const { q } = system
     const { link } = lane
@@ -177,7 +204,10 @@ export const rating = check({
       formula: () =>
         `${q(flowsA, 'A')} at cruise into ${system.rules.lowSoc} % ${over ? '>' : '≤'} ${q(relayA, 'A')}`,
       summary: () =>
-        `The link from ${nameInSentence(name)} to the house bank is rated ${q(relayA, 'A')} and carries ${q(flowsA, 'A')} at cruise.`,
+        joinText(
+          `The link from ${nameInSentence(name)} to the house bank is `,
+          `rated ${q(relayA, 'A')} and carries ${q(flowsA, 'A')} at cruise.`,
+        ),
       remedies: () =>
         over
           ? [
@@ -193,7 +223,10 @@ export const batterySwitch = check({
   id: 'link.battery-switch',
   title: 'Battery switch off, 1, 2, both',
   about: 'alternator',
-  why: 'Turning it through Off with the engine running disconnects the alternator. On Both, lithium and lead form one bank and feed the starter.',
+  why: joinText(
+    'Turning it through Off with the engine running disconnects the alternator. ',
+    'On Both, lithium and lead form one bank and feed the starter.',
+  ),
   judge({ lane, name }, system) {
     const { link, alternator } = lane
     if (link.kind !== 'switch') return null
@@ -206,7 +239,10 @@ export const batterySwitch = check({
       ],
       limit: { kind: 'physics', text: 'the field of an alternator decays slowly' },
       formula: () =>
-        'off: alternator open; 1 or 2: one bank alone; both: lead and lithium in parallel, on the starter too',
+        joinText(
+          'off: alternator open; 1 or 2: one bank alone; ',
+          'both: lead and lithium in parallel, on the starter too',
+        ),
       summary: () =>
         joinText(
           `The switch can leave ${nameInSentence(name)} without a battery and can join lead, `,

@@ -4,6 +4,7 @@ import { addDcdc } from '#core/remedies/arrangements'
 import { openCircuitV } from '#core/physics/lfp'
 import { check, number, word, type Judgement } from '#core/assessment/check'
 import type { RemedyRef } from '#core/remedies/catalogue'
+import type { ShopRules } from '#core/rules/rules'
 import type { Bank } from '#core/system/bank'
 import type { System } from '#core/system/system'
 
@@ -74,7 +75,10 @@ export const cranking = check({
   id: 'battery.cranking',
   title: 'Kept off engine starting',
   about: 'battery',
-  why: 'A starter draws hundreds of amperes at once. A house battery’s BMS opens, and may not close again at the roadside.',
+  why: joinText(
+    'A starter draws hundreds of amperes at once. ',
+    'A house battery’s BMS opens, and may not close again at the roadside.',
+  ),
   judge(_subject, system) {
     const { q } = system
     const { bank } = system
@@ -99,17 +103,21 @@ export const cranking = check({
           'key off',
         ),
       summary: () =>
-        over
-          ? joinText(
-              `Through ${list} a starter of ${q(needA, 'A')} can draw on the battery, `,
-              `whose BMS opens at ${q(bearsA, 'A')}.`,
-            )
-          : `Through ${list} a starter of ${q(needA, 'A')} can draw on the battery, which tolerates ${q(bearsA, 'A')}.`,
+        joinText(
+          `Through ${list} a starter of ${q(needA, 'A')} can draw on the battery, `,
+          over ? `whose BMS opens at ${q(bearsA, 'A')}.` : `which tolerates ${q(bearsA, 'A')}.`,
+        ),
       remedies: over ? [...new Map(ways.map((way) => [way.remedy.id, way.remedy])).values()] : [],
       cautions: () => (fromHouse ? [] : [transferCaution(transfer.words)]),
     }
   },
 })
+
+/** Share of its cranking current that a battery gives, %: all from 10 °C up, the shop’s share from −10 °C down. */
+function crankingShare(coldestC: number, { crankColdShare }: ShopRules): number {
+  const warmth = Math.min(1, Math.max(0, (coldestC + 10) / 20))
+  return crankColdShare + (100 - crankColdShare) * warmth
+}
 
 export const starterRated = check({
   id: 'battery.starter-rated',
@@ -123,12 +131,7 @@ export const starterRated = check({
     const starting = many.startingBatteries.find(({ present }) => present === 'no')
     if (!starting) return carriesHouseLoads(bank)
     const { coldestC } = one.place
-    const share =
-      coldestC >= 10
-        ? 100
-        : coldestC <= -10
-          ? rules.crankColdShare
-          : rules.crankColdShare + ((100 - rules.crankColdShare) * (coldestC + 10)) / 20
+    const share = crankingShare(coldestC, rules)
     const givesA = (bank.each.crankingA * bank.each.parallel * share) / 100
     const weak = givesA < starting.engineNeedA
     return {
@@ -140,13 +143,16 @@ export const starterRated = check({
       limit: starting.$origin('engineNeedA'),
       formula: () =>
         joinText(
-          `${q(bank.each.crankingA, 'A')} × ${Math.round(share)} % at ${q(coldestC, '°C')} = ${q(givesA, 'A')}; `,
+          `${q(bank.each.crankingA, 'A')} × ${Math.round(share)} % at ${q(coldestC, '°C')} `,
+          `= ${q(givesA, 'A')}; `,
           `engine ${q(starting.engineNeedA, 'A')}`,
         ),
       summary: () =>
-        weak
-          ? `On the coldest start it cranks with ${q(givesA, 'A')} and the engine needs ${q(starting.engineNeedA, 'A')}.`
-          : `On the coldest start it cranks with ${q(givesA, 'A')}; the engine needs ${q(starting.engineNeedA, 'A')}.`,
+        joinText(
+          `On the coldest start it cranks with ${q(givesA, 'A')}`,
+          weak ? ' and' : ';',
+          ` the engine needs ${q(starting.engineNeedA, 'A')}.`,
+        ),
       remedies: weak
         ? [
             { id: 'battery.other', on: 'candidate' },
@@ -174,12 +180,18 @@ function carriesHouseLoads({ each }: Bank): Judgement {
 const startCautions = (starting: Starting, coldestC: number): readonly string[] => [
   ...(coldestC < 0
     ? [
-        'Below freezing the first turn is slow and warms the cells: switch the lights on for a minute, then crank again.',
+        joinText(
+          'Below freezing the first turn is slow and warms the cells: ',
+          'switch the lights on for a minute, then crank again.',
+        ),
       ]
     : []),
   ...(starting.monitored === 'yes'
     ? [
-        'The vehicle watches its battery: the new one must be registered, kind and capacity, or it is charged as lead.',
+        joinText(
+          'The vehicle watches its battery: the new one must be registered, ',
+          'kind and capacity, or it is charged as lead.',
+        ),
       ]
     : []),
 ]
@@ -207,7 +219,10 @@ export const upkeep = check({
   id: 'start.upkeep',
   title: 'Starting battery at rest',
   about: 'starting',
-  why: 'The old link charged both batteries. With a lithium house bank, nothing may be left to charge the starting battery.',
+  why: joinText(
+    'The old link charged both batteries. With a lithium house bank, ',
+    'nothing may be left to charge the starting battery.',
+  ),
   judge({ starting }, system) {
     const { one, rules, q } = system
     if (starting.present !== 'yes') return null
@@ -238,7 +253,8 @@ export const upkeep = check({
               ' the starting battery charged while the vehicle is parked.',
             )
           : joinText(
-              `Nothing charges the starting battery while the vehicle is parked. It lasts ${q(lastsWeeks, 'weeks')}`,
+              'Nothing charges the starting battery while the vehicle is parked. ',
+              `It lasts ${q(lastsWeeks, 'weeks')}`,
               weeks > 0 ? `, and the vehicle is parked for up to ${q(weeks, 'weeks')}` : '',
               stands && rules.upkeepSchool === 'leave' && lastsWeeks < weeks
                 ? '. The shop leaves it to the engine'

@@ -16,7 +16,10 @@ export const school = check({
   id: 'mixed.school',
   title: 'Lead and lithium together',
   about: 'battery',
-  why: 'In a joint bank the lithium works first and the lead rests. A failed battery drains the other unless you can disconnect each.',
+  why: joinText(
+    'In a joint bank the lithium works first and the lead rests. ',
+    'A failed battery drains the other unless you can disconnect each.',
+  ),
   judge(_subject, system) {
     const { mixed } = system.one.use
     if (mixed === 'replaced' || mixed === 'series' || isOldLithium(system)) return null
@@ -35,7 +38,10 @@ function setApart({ rules }: System): Judgement {
     limit: { kind: 'rule', text: 'shop rule: lithium in direct parallel with lead-acid' },
     formula: () => 'each has its own voltage; the DC-DC keeps the lead full',
     summary: () =>
-      'A DC-DC separates lead and lithium. Sources and loads are on the lithium; the lead stays full as a reserve.',
+      joinText(
+        'A DC-DC separates lead and lithium. ',
+        'Sources and loads are on the lithium; the lead stays full as a reserve.',
+      ),
   }
 }
 
@@ -50,7 +56,10 @@ function refusedByShop(mixed: 'hybrid' | 'relay'): Judgement {
     limit: { kind: 'rule', text: 'shop rule: lithium in direct parallel with lead-acid, never' },
     formula: () => 'joined directly ≠ a DC-DC between; the rules of this job can allow a hybrid bank',
     summary: () =>
-      'The customer wants lead and lithium joined. The shop’s rule is a DC-DC between them; another rule would allow it under conditions.',
+      joinText(
+        'The customer wants lead and lithium joined. The shop’s rule is a DC-DC between them; ',
+        'another rule would allow it under conditions.',
+      ),
     remedies: [{ id: 'mixed.separate', on: 'use' }],
   }
 }
@@ -99,7 +108,10 @@ export const series = check({
   id: 'mixed.series',
   title: 'Lead and lithium in series',
   about: 'battery',
-  why: 'In series the same current flows through both. One is full or empty first, and is then overcharged or reversed.',
+  why: joinText(
+    'In series the same current flows through both. ',
+    'One is full or empty first, and is then overcharged or reversed.',
+  ),
   judge(_subject, system) {
     const { one } = system
     const bad = one.use.mixed === 'series'
@@ -128,7 +140,10 @@ export const sharing = check({
   id: 'mixed.sharing',
   title: 'Sharing of the current',
   about: 'battery',
-  why: 'On one bus the lithium carries nearly all charge and load. The lead works only when the lithium cuts out.',
+  why: joinText(
+    'On one bus the lithium carries nearly all charge and load. ',
+    'The lead works only when the lithium cuts out.',
+  ),
   judge(_subject, system) {
     const { q } = system
     if (!sharesBus(system)) return null
@@ -150,13 +165,19 @@ export const sharing = check({
       limit: bank.each.$origin('largestChargeA'),
       formula: () =>
         joinText(
-          `all sources ${q(chargeA, 'A')}: lithium ${charging.map((row) => `${q(row.lfpA, 'A')} at ${formatShare(row.soc)}`).join(', ')}; `,
-          `at rest ${q(rest.leadA, 'A')} into the lead; under ${q(dcAtOnceA(system), 'A')} the lithium gives ${q(-load.lfpA, 'A')} and the lead ${q(-load.leadA, 'A')}`,
+          `all sources ${q(chargeA, 'A')}: `,
+          `lithium ${charging.map((row) => `${q(row.lfpA, 'A')} at ${formatShare(row.soc)}`).join(', ')}; `,
+          `at rest ${q(rest.leadA, 'A')} into the lead; `,
+          `under ${q(dcAtOnceA(system), 'A')} the lithium gives `,
+          `${q(-load.lfpA, 'A')} and the lead ${q(-load.leadA, 'A')}`,
         ),
       summary: () =>
         joinText(
           off
-            ? `At ${q(chargeA, 'A')} the charge stop disconnects the lithium, and the lead gets the whole current`
+            ? joinText(
+                `At ${q(chargeA, 'A')} the charge stop disconnects the lithium, `,
+                'and the lead gets the whole current',
+              )
             : `On one bus the lithium draws ${q(mostA, 'A')} of ${q(chargeA, 'A')} while charging`,
           over ? `, and its maker allows ${q(bank.largestA, 'A')}` : '',
           `; half charged it delivers ${q(-load.lfpA, 'A')} to loads of ${q(dcAtOnceA(system), 'A')}`,
@@ -286,7 +307,10 @@ export const stops = check({
   id: 'mixed.stops',
   title: 'Charge stop and discharge stop',
   about: 'battery',
-  why: 'Lithium must leave the bus before the charger’s absorption, so that the lead gets its own. It must leave again before its BMS cuts out.',
+  why: joinText(
+    'Lithium must leave the bus before the charger’s absorption, ',
+    'so that the lead gets its own. It must leave again before its BMS cuts out.',
+  ),
   judge(_subject, system) {
     const { q } = system
     if (!sharesBus(system) || system.one.use.chargeStop === 'no') return null
@@ -344,9 +368,18 @@ function chatters(chargeA: number, passesAt: number, system: System): Judgement 
     compared: [number('all sources', chargeA, 'A'), number('before the stop opens', mostA, 'A')],
     limit: { kind: 'rule', text: 'shop rules: charge stop and discharge stop of a hybrid bank' },
     formula: () =>
-      `under ${q(chargeA, 'A')} the bus passes ${q(stopV, 'V')} with the lithium at ${formatShare(passesAt)}; with ${q(mostA, 'A')} it stays under it up to ${formatShare(stopsFrom)}`,
+      joinText(
+        `under ${q(chargeA, 'A')} the bus passes ${q(stopV, 'V')} `,
+        `with the lithium at ${formatShare(passesAt)}; `,
+        `with ${q(mostA, 'A')} it stays under it up to ${formatShare(stopsFrom)}`,
+      ),
     summary: () =>
-      `All sources together raise the bus above the charge stop of ${q(stopV, 'V')} while the lithium is only at ${formatShare(passesAt)}: it chatters and hardly charges, and the lead gets all ${q(chargeA, 'A')}.`,
+      joinText(
+        'All sources together raise the bus above the charge ',
+        `stop of ${q(stopV, 'V')} while the lithium is only `,
+        `at ${formatShare(passesAt)}: it chatters and hardly charges, `,
+        `and the lead gets all ${q(chargeA, 'A')}.`,
+      ),
     remedies: [...lessTogether(mostA, system), { id: 'mixed.separate', on: 'use' }],
   }
 }

@@ -14,7 +14,10 @@ export const voltage = check({
   id: 'solar.voltage',
   title: 'Stages of the solar controller',
   about: 'solar',
-  why: 'The sun shines whether anybody is there or not. A wrong float or stage works on the battery every day.',
+  why: joinText(
+    'The sun shines whether anybody is there or not. ',
+    'A wrong float or stage works on the battery every day.',
+  ),
   judge({ lane, name, path }, system): Judgement | null {
     if (lane.solar.through === 'dcdc') return null
     const subject = { unit: lane.solar, lane, name, path }
@@ -91,12 +94,15 @@ export const yieldOfYear = check({
       formula: () =>
         joinText(
           `${q(arrayW(lane.solar), 'W')} under a clear sky of midsummer and midwinter, `,
-          `flat or tilted ${q(lane.solar.tilt, '°')}, × ${system.rules.clearness} % sun × ${system.rules.solarDerate} % × (1 − ${q(lane.solar.shading, '%')} shade) = ${q(best, 'Ah')} and ${q(worst, 'Ah')}; `,
+          `flat or tilted ${q(lane.solar.tilt, '°')}, `,
+          `× ${system.rules.clearness} % sun × ${system.rules.solarDerate} % `,
+          `× (1 − ${q(lane.solar.shading, '%')} shade) = ${q(best, 'Ah')} and ${q(worst, 'Ah')}; `,
           `used ${q(use.ah, 'Ah')} a day`,
         ),
       summary: () =>
         joinText(
-          `${name} brings about ${q(best, 'Ah')} a day in the best month and ${q(worst, 'Ah')} in the worst; `,
+          `${name} brings about ${q(best, 'Ah')} a day in `,
+          `the best month and ${q(worst, 'Ah')} in the worst; `,
           `${q(use.ah, 'Ah')} a day are used.`,
         ),
       remedies: short
@@ -116,7 +122,10 @@ export const stringFuses = check({
   id: 'solar.string-fuses',
   title: 'Fuse in each string',
   about: 'solar',
-  why: 'In a short in one string, all the others feed it. Its cable and panels are made for the current of one string.',
+  why: joinText(
+    'In a short in one string, all the others feed it. ',
+    'Its cable and panels are made for the current of one string.',
+  ),
   judge({ lane: { solar }, name }, { q }) {
     if (solar.parallel < fusedFromStrings) return null
     const others = solar.parallel - 1
@@ -132,11 +141,17 @@ export const stringFuses = check({
       ],
       limit: { kind: 'physics', text: 'parallel panels feed a short in one of them' },
       formula: () =>
-        `${others} × ${q(solar.shortCircuitA, 'A')} = ${q(intoOneA, 'A')}; fuse from ${stringFuseShare} × ${q(solar.shortCircuitA, 'A')} = ${q(leastA, 'A')}`,
+        joinText(
+          `${others} × ${q(solar.shortCircuitA, 'A')} = ${q(intoOneA, 'A')}; `,
+          `fuse from ${stringFuseShare} × ${q(solar.shortCircuitA, 'A')} = ${q(leastA, 'A')}`,
+        ),
       summary: () =>
         isFused
           ? `Each of the ${solar.parallel} strings of ${nameInSentence(name)} has its own fuse.`
-          : `The ${solar.parallel} strings of ${nameInSentence(name)} have no fuses. A short in one string gets ${q(intoOneA, 'A')} from the others.`,
+          : joinText(
+              `The ${solar.parallel} strings of ${nameInSentence(name)} have no fuses. `,
+              `A short in one string gets ${q(intoOneA, 'A')} from the others.`,
+            ),
       cautions: () =>
         isFused
           ? []
@@ -166,7 +181,10 @@ export const coldVoc = check({
       ],
       limit: solar.$origin('maxPvV'),
       formula: () =>
-        `${solar.series} × ${q(solar.openCircuitV, 'V')} × (1 + ${q(solar.vocPerC, '%/°C')} × ${q(25 - coldC, 'Δ°C')}) = ${q(volts, 'V')}`,
+        joinText(
+          `${solar.series} × ${q(solar.openCircuitV, 'V')} × (1 + `,
+          `${q(solar.vocPerC, '%/°C')} × ${q(25 - coldC, 'Δ°C')}) = ${q(volts, 'V')}`,
+        ),
       summary: () =>
         `${name} reaches ${q(volts, 'V')} in the cold; its controller allows ${q(solar.maxPvV, 'V')}.`,
       remedies: !over
@@ -254,7 +272,10 @@ export const unloaded = check({
   id: 'source.unloaded',
   title: 'Cut-out of the battery',
   about: 'source',
-  why: 'A turbine or shaft generator that loses its battery spins freely. Its voltage climbs until something burns.',
+  why: joinText(
+    'A turbine or shaft generator that loses its battery spins freely. ',
+    'Its voltage climbs until something burns.',
+  ),
   judge({ lane: { source }, name }) {
     const safe = source.onDisconnect !== 'none'
     return {
@@ -264,7 +285,10 @@ export const unloaded = check({
       formula: () => `BMS opens → ${onOpening[source.onDisconnect]}`,
       summary: () =>
         safe
-          ? `If the battery cuts out, a ${onOpening[source.onDisconnect]} takes over from ${nameInSentence(name)}.`
+          ? joinText(
+              'If the battery cuts out, ',
+              `a ${onOpening[source.onDisconnect]} takes over from ${nameInSentence(name)}.`,
+            )
           : `If the battery cuts out, nothing limits the voltage of ${nameInSentence(name)}.`,
       remedies: safe ? [] : [{ id: 'source.diversion', on: source.$path }],
     }

@@ -170,11 +170,17 @@ export const place = check({
       compared: [number('cable before the fuse', mm, 'mm'), number('at most', rules.fuseWithinMm, 'mm')],
       limit: { kind: 'rule', text: 'shop rule: largest distance from source to fuse' },
       formula: () =>
-        `${q(mm, 'mm')} ${far ? '>' : '≤'} ${q(rules.fuseWithinMm, 'mm')}${fitting.sheathed ? ', in a sheath of its own' : ''}`,
+        joinText(
+          `${q(mm, 'mm')} ${far ? '>' : '≤'} `,
+          `${q(rules.fuseWithinMm, 'mm')}${fitting.sheathed ? ', in a sheath of its own' : ''}`,
+        ),
       summary: () =>
         far
           ? `Between its source and ${subject.name} lie ${q(mm, 'mm')} of cable that nothing protects.`
-          : `${subject.name} stands ${q(mm, 'mm')} from its source${fitting.sheathed ? ', in a sheath of its own' : ''}.`,
+          : joinText(
+              `${subject.name} stands ${q(mm, 'mm')} from its `,
+              `source${fitting.sheathed ? ', in a sheath of its own' : ''}.`,
+            ),
       remedies: far ? [{ id: 'fitting.nearer', on: `fittings/${post.id}`, value: rules.fuseWithinMm }] : [],
     }
   },
@@ -227,7 +233,10 @@ export const plug = check({
   title: 'Plug of the run',
   about: 'fitting',
   takesTime: true,
-  why: 'A plug is the weakest part of its cable, and its contacts age. It melts at a current that cable and fuse carry.',
+  why: joinText(
+    'A plug is the weakest part of its cable, and its contacts age. ',
+    'It melts at a current that cable and fuse carry.',
+  ),
   judge(subject, system) {
     const wiring = wiringIn(system)
     const post = wiring.ways.post(subject.id)

@@ -1,5 +1,5 @@
 import { firstOf } from '#core/collections/held'
-import { listInSentence, nameInSentence } from '#core/units/format'
+import { listInSentence, nameInSentence, joinText } from '#core/units/format'
 import { check, number } from '#core/assessment/check'
 import { familyWords } from '#core/job/parts/wiring'
 import { fuseSizesA } from '#core/physics/fuses'
@@ -79,6 +79,15 @@ function gradesOf({ wiring, ratedA, family }: Fused, ratio: number): Grades | nu
   }
 }
 
+function gradesWords(name: string, { uppers, wrong, together }: Grades): string {
+  const [first] = wrong
+  if (first) return `In a fault behind ${name}, the ${first.name} may open first and cut everything off.`
+  const [dominated] = together
+  if (dominated)
+    return `${name} carries most of the bank’s current, so the ${dominated.name} may open with it.`
+  return `In a fault behind it, ${name} opens before ${listInSentence(uppers.map((upper) => `the ${upper.name}`))}.`
+}
+
 export const grading = check({
   id: 'wiring.grading',
   title: 'Which fuse goes first',
@@ -114,12 +123,7 @@ export const grading = check({
           `${name} ${q(upper.ratedA, 'A')} ${familyWords(upper.family)} before ${own}`
         return uppers.map(before).join('; ')
       },
-      summary: () =>
-        wrong.length === 0 && together.length > 0
-          ? `${subject.name} carries most of the bank’s current, so the ${firstOf(together).name} may open with it.`
-          : wrong.length === 0
-            ? `In a fault behind it, ${subject.name} opens before ${listInSentence(uppers.map(({ name }) => `the ${name}`))}.`
-            : `In a fault behind ${subject.name}, the ${firstOf(wrong).name} may open first and cut everything off.`,
+      summary: () => gradesWords(subject.name, grades),
       cautions: () =>
         wrong.length === 0 && together.length > 0
           ? [`A fault behind ${subject.name} may leave everything dark. Keep a spare of both fuses aboard.`]
@@ -156,10 +160,16 @@ function mainAgainstBank({ wiring, post, ratedA, family }: Fused, q: (value: num
     compared: [number('this one', ratedA, 'A'), number(bank.name, bank.ratedA, 'A')] as const,
     limit: { kind: 'physics' as const, text: 'fuses in series: the smallest opens first' },
     formula: () =>
-      `${q(ratedA, 'A')} ${familyWords(family)} behind ${bank.fuses.length} fuses of ${q(bank.ratedA / bank.fuses.length, 'A')} each`,
+      joinText(
+        `${q(ratedA, 'A')} ${familyWords(family)} behind ${bank.fuses.length} `,
+        `fuses of ${q(bank.ratedA / bank.fuses.length, 'A')} each`,
+      ),
     summary: () =>
       isLarger
-        ? `The main fuse is ${q(ratedA, 'A')}. The ${bank.name} hold only ${q(bank.ratedA, 'A')}, so they go first.`
+        ? joinText(
+            `The main fuse is ${q(ratedA, 'A')}. `,
+            `The ${bank.name} hold only ${q(bank.ratedA, 'A')}, so they go first.`,
+          )
         : `The main fuse of ${q(ratedA, 'A')} is no larger than the ${nameInSentence(bank.name)}.`,
     remedies: (): RemedyRef[] =>
       !isLarger

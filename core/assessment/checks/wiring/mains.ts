@@ -39,11 +39,17 @@ export const mains = check({
         ),
       summary: () =>
         meeting.length > 0
-          ? `Sockets of ${listInSentence(names(meeting))} are fed by shore or a generator too, and no transfer switch parts the two.`
+          ? joinText(
+              `Sockets of ${listInSentence(names(meeting))} are fed by shore `,
+              'or a generator too, and no transfer switch parts the two.',
+            )
           : `A licensed person does the mains side of ${listInSentence([...supplies, ...names(inverters)])}.`,
       remedies: meeting.map(({ $path }) => ({ id: 'inverter.transfer', on: $path }) as const),
       cautions: () => [
-        'Leave the mains side, its earth and its residual-current protection to a licensed person and the local code.',
+        joinText(
+          'Leave the mains side, its earth and its residual-current ',
+          'protection to a licensed person and the local code.',
+        ),
       ],
     }
   },

@@ -140,7 +140,10 @@ function leftAtDcdc({ run, wiring }: Wire, { q }: System): string {
     .filter(({ kind }) => kind === 'engine')
     .map((at) => {
       const { volts } = wiring.solved.in(at)
-      return `${q(entryOf(volts, unit.inPlus) - entryOf(volts, unit.inMinus), 'V')} ${at.id === 'idle' ? 'at idle' : 'at cruise'}`
+      return joinText(
+        `${q(entryOf(volts, unit.inPlus) - entryOf(volts, unit.inMinus), 'V')} `,
+        `${at.id === 'idle' ? 'at idle' : 'at cruise'}`,
+      )
     })
   return left.length > 0
     ? `; left at the DC-DC: ${left.join(', ')}, it runs from ${q(unit.lowestInputV, 'V')}`
@@ -156,7 +159,10 @@ export const drop = check({
   title: 'Voltage lost on the way',
   about: 'run',
   takesTime: true,
-  why: 'Lost voltage becomes heat. A charger never finishes, a DC-DC stops, or a radio fails when it transmits.',
+  why: joinText(
+    'Lost voltage becomes heat. A charger never finishes, ',
+    'a DC-DC stops, or a radio fails when it transmits.',
+  ),
   judge(subject, system) {
     const wire = anyWireOf(subject, system)
     if (!wire || wire.run.returnOf !== null || wire.run.role === 'bond') return null
@@ -177,7 +183,8 @@ export const drop = check({
       limit: { kind: 'rule', text: `shop rule: ${Math.round(share * 1000) / 10} % of ${nominalV} V` },
       formula: () =>
         joinText(
-          `${q(way.lengthM, 'm')} ${way.hasReturn ? 'there and back' : 'one way'}, ${sizeWords(wire, system)}`,
+          `${q(way.lengthM, 'm')} ${way.hasReturn ? 'there and back' : 'one way'}, `,
+          `${sizeWords(wire, system)}`,
           ...way.returnsByHand.map((back) => returnWords(back, q)),
           ': ',
           `${q(way.ohm() * 1000, 'mΩ')} × ${q(way.amps, 'A')} = ${q(lostV, 'V')}`,
@@ -218,7 +225,10 @@ export const fuseRating = check({
   topic: 'fuse of the run',
   about: 'run',
   takesTime: true,
-  why: 'A fuse too large for its conductor lets a short overheat it. A fuse smaller than the current blows without a fault.',
+  why: joinText(
+    'A fuse too large for its conductor lets a short overheat it. ',
+    'A fuse smaller than the current blows without a fault.',
+  ),
   judge(subject, system) {
     const wire = anyWireOf(subject, system)
     if (!wire) return null

@@ -1,5 +1,5 @@
 import { firstOf, withId } from '#core/collections/held'
-import { inSentence, nameInSentence } from '#core/units/format'
+import { inSentence, nameInSentence, joinText } from '#core/units/format'
 import { check, number, word } from '#core/assessment/check'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { Post } from '#core/wiring/network'
@@ -49,7 +49,10 @@ export const engineSwitch = check({
   topic: 'switch between the alternator and its battery',
   about: 'alternator',
   takesTime: true,
-  why: 'Opening that switch while the engine runs leaves the alternator without a battery. Its voltage spike destroys diodes and electronics.',
+  why: joinText(
+    'Opening that switch while the engine runs leaves the alternator without a battery. ',
+    'Its voltage spike destroys diodes and electronics.',
+  ),
   judge({ lane, name }, system) {
     if (!hasRuns(system) || lane.link.kind === 'none') return null
     const wiring = wiringIn(system)
@@ -65,6 +68,8 @@ export const engineSwitch = check({
       .filter(({ kind }) => kind === 'switch')
       .map(the)
     const names = switches.join(' or ')
+    const guard = isGuarded ? '; protected' : ''
+    const only = `${name} charges only through ${names}.`
     return {
       verdict: isParted && !isGuarded ? 'suits-once-changed' : 'suits',
       compared: [
@@ -74,19 +79,22 @@ export const engineSwitch = check({
       limit: { kind: 'physics', text: 'the field of an alternator decays slowly' },
       formula: () =>
         isParted
-          ? `every way from ${nameInSentence(name)} to a battery leads through ${names}${isGuarded ? '; protected' : ''}`
+          ? `every way from ${nameInSentence(name)} to a battery leads through ${names}${guard}`
           : `without a switch between: ${kept.map(the).join(', ')}`,
       summary: () =>
         !isParted
           ? `No switch can separate ${nameInSentence(name)} from ${the(firstOf(kept))}.`
           : isGuarded
-            ? `${name} charges only through ${names}. ${isShunted ? 'Its regulator' : 'A surge protector'} limits the spike if someone opens it.`
-            : `${name} charges only through ${names}. Opening it while the engine runs destroys the alternator.`,
+            ? `${only} ${isShunted ? 'Its regulator' : 'A surge protector'} limits the spike if someone opens it.`
+            : `${only} Opening it while the engine runs destroys the alternator.`,
       cautions: () => (isParted ? [`Never open ${names} while the engine runs. Put a label on it.`] : []),
       remedies: isParted && !isGuarded ? partedRemedies(lane) : [],
     }
   },
 })
+
+const addMainSwitch: RemedyRef = { id: 'fitting.add', on: 'fittings/main-switch' }
+const openByHand: RemedyRef = { id: 'layup.disconnect', on: 'candidate' }
 
 export const isolation = check({
   id: 'wiring.isolation',
@@ -113,7 +121,10 @@ export const isolation = check({
       formula: () =>
         live.length === 0
           ? 'every load is behind the main switch'
-          : `${isSwitched ? 'on the battery side of the main switch' : 'no main switch'}: ${names}; lay-up ${weeks}`,
+          : joinText(
+              `${isSwitched ? 'on the battery side of the main switch' : 'no main switch'}: `,
+              `${names}; lay-up ${weeks}`,
+            ),
       summary: () =>
         isLeft
           ? `No switch isolates the loads for ${weeks} of lay-up. Still connected: ${names}.`
@@ -124,13 +135,7 @@ export const isolation = check({
             : 'For the lay-up, take the positive lead off the battery.',
       cautions: () =>
         isSwitched && live.length > 0 ? [`Check what ${names} draws over ${weeks} of lay-up.`] : [],
-      remedies: isLeft
-        ? [
-            mainSwitch
-              ? ({ id: 'fitting.add', on: 'fittings/main-switch' } as const)
-              : ({ id: 'layup.disconnect', on: 'candidate' } as const),
-          ]
-        : [],
+      remedies: isLeft ? [mainSwitch ? addMainSwitch : openByHand] : [],
     }
   },
 })

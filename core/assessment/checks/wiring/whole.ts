@@ -1,6 +1,6 @@
 import { entryOf } from '#core/collections/held'
 import { check, number, word } from '#core/assessment/check'
-import { nameInSentence } from '#core/units/format'
+import { nameInSentence, joinText } from '#core/units/format'
 import { addDcdc } from '#core/remedies/arrangements'
 import type { Lane } from '#core/system/lanes'
 import type { System } from '#core/system/system'
@@ -17,7 +17,10 @@ export const equalLeads = check({
   title: 'Share of each battery in the bank',
   about: 'battery',
   takesTime: true,
-  why: 'The battery with the shortest path to the load carries most. It ages first and its BMS cuts out first.',
+  why: joinText(
+    'The battery with the shortest path to the load carries most. ',
+    'It ages first and its BMS cuts out first.',
+  ),
   judge(_subject, system) {
     if (!hasRuns(system)) return null
     const wiring = wiringIn(system)
@@ -43,7 +46,10 @@ export const equalLeads = check({
       formula: () => `${at.name}: ${amps.map((one) => q(one, 'A')).join(', ')}`,
       summary: () =>
         unequal
-          ? `One battery of the bank carries ${Math.round(more)} % more than its share: ${amps.map((one) => q(one, 'A')).join(', ')}.`
+          ? joinText(
+              `One battery of the bank carries ${Math.round(more)} % more than its share: `,
+              `${amps.map((one) => q(one, 'A')).join(', ')}.`,
+            )
           : `The batteries of the bank share the current: ${amps.map((one) => q(one, 'A')).join(', ')}.`,
       remedies: unequal ? [{ id: 'bank.equal-leads', on: 'candidate' }] : [],
     }
@@ -55,7 +61,10 @@ export const shuntBypassed = check({
   title: 'Returns before the shunt',
   about: 'battery',
   takesTime: true,
-  why: 'Current that does not pass the shunt is not counted. The monitor then shows charge that is not there.',
+  why: joinText(
+    'Current that does not pass the shunt is not counted. ',
+    'The monitor then shows charge that is not there.',
+  ),
   judge(_subject, system) {
     if (!hasRuns(system)) return null
     const wiring = wiringIn(system)
@@ -87,7 +96,10 @@ export const bond = check({
   title: 'Bond of the negatives',
   about: 'battery',
   takesTime: true,
-  why: 'Bond the negatives once, on the load side of the shunt. Without a bond a fault to metal has no return path; a second one carries stray current.',
+  why: joinText(
+    'Bond the negatives once, on the load side of the shunt. ',
+    'Without a bond a fault to metal has no return path; a second one carries stray current.',
+  ),
   judge(_subject, system) {
     if (!hasRuns(system)) return null
     const { network } = wiringIn(system)
@@ -105,7 +117,10 @@ export const bond = check({
         apart ? `kept apart; joined inside a unit: ${joining.length}` : 'joined: one bond, behind the shunt',
       summary: () =>
         joined
-          ? `The negatives must stay separate, but they are joined inside ${joining.map(({ $name }) => nameInSentence($name)).join(', ')}.`
+          ? joinText(
+              'The negatives must stay separate, but they are joined inside ',
+              `${joining.map(({ $name }) => nameInSentence($name)).join(', ')}.`,
+            )
           : apart
             ? 'The negatives are separate; nothing joins them.'
             : 'One bond joins the negative bar to the engine or the body.',
@@ -123,7 +138,10 @@ export const metalReturn = check({
   title: 'Return through hull or engine block',
   about: 'battery',
   takesTime: true,
-  why: 'Current in a hull, mast or engine block corrodes it, and a loose joint there starts a fire. Metal is bonded once and carries no load.',
+  why: joinText(
+    'Current in a hull, mast or engine block corrodes it, ',
+    'and a loose joint there starts a fire. Metal is bonded once and carries no load.',
+  ),
   judge(_subject, system) {
     if (!hasRuns(system) || system.craft !== 'vessel') return null
     const { network } = wiringIn(system)
@@ -164,7 +182,10 @@ export const jumpSwitch = check({
   title: 'Jump switch in the wiring',
   about: 'starting',
   takesTime: true,
-  why: 'A jump switch joins two banks without a fuse. A starter can then draw on the house battery until its BMS cuts out.',
+  why: joinText(
+    'A jump switch joins two banks without a fuse. ',
+    'A starter can then draw on the house battery until its BMS cuts out.',
+  ),
   judge({ starting, name }, system) {
     if (!hasRuns(system) || starting.present !== 'yes') return null
     const stays = starting.jumpSwitch === 'yes'
@@ -194,7 +215,10 @@ export const chargeStop = check({
   title: 'Line of the stop to each source and to the loads',
   about: 'battery',
   takesTime: true,
-  why: 'A battery with an external BMS stops sources by a signal and loads by a contactor. Anything it cannot stop continues to charge or draw.',
+  why: joinText(
+    'A battery with an external BMS stops sources by a signal and loads by a contactor. ',
+    'Anything it cannot stop continues to charge or draw.',
+  ),
   judge(_subject, system) {
     if (!hasRuns(system) || system.one.candidate.warning !== 'stop') return null
     const { network, ways } = wiringIn(system)
@@ -214,9 +238,16 @@ export const chargeStop = check({
           .join(', '),
       summary: () =>
         without.length > 0
-          ? `No line of the battery’s signal can stop ${without.map(({ name }) => nameInSentence(name)).join(', ')}: its regulator has no input for it.`
+          ? joinText(
+              'No line of the battery’s signal can stop ',
+              `${without.map(({ name }) => nameInSentence(name)).join(', ')}: `,
+              'its regulator has no input for it.',
+            )
           : loadsGoOn
-            ? 'The contactor that drops the loads at the battery’s signal is left out: they draw on until its electronics open.'
+            ? joinText(
+                'The contactor that drops the loads at the battery’s signal is left out: ',
+                'they draw on until its electronics open.',
+              )
             : `The battery’s stop reaches each of ${system.lanes.length} sources by a line of its own.`,
       remedies: [
         ...without.flatMap((lane) => (lane.kind === 'alternator' ? [addDcdc(lane, system)] : [])),
