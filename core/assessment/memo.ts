@@ -1,11 +1,12 @@
 import { elementAt } from '#core/collections/held'
 import type { JobDocument, PartPath } from '#core/job/document'
+import { resolveRules, type RuleOverrides, type ShopRules } from '#core/rules/rules'
 import type { Facts } from '#core/system/facts'
 import type { Slot } from '#core/system/reads'
 import { areInStates, changedBetween, StateNumbers, type SlotStates } from '#core/system/states'
 import { factsOf, type ShopSettings } from '#core/system/system'
 import { notedQuestionsOf, type Question } from './assess'
-import type { AnyCheck } from './checks/index'
+import type { AnyCheck, CheckId } from './checks/index'
 import { findingOf, keyOf, type Finding } from './result'
 
 /** What some work came to, with the slots that it read and their states. */
@@ -38,7 +39,8 @@ class Memory<T> {
   /** What it came to in a job that has the same states; undefined if there was none. */
   find(states: SlotStates): Remembered<T> | undefined {
     if (this.last && areInStates(this.last.slots, this.last.states, states)) return this.last
-    for (const [place, { slots, byHash }] of this.ofReads.entries()) {
+    for (let place = 0; place < this.ofReads.length; place++) {
+      const { slots, byHash } = elementAt(this.ofReads, place)
       const found = byHash
         .get(hashOf(slots, states))
         ?.find((remembered) => areInStates(slots, remembered.states, states))
@@ -76,7 +78,16 @@ class Round {
   private states: SlotStates | null = null
   private readonly readersOf = new Map<Slot, Set<number>>()
   private readonly noted: (readonly Slot[])[] = []
-  constructor(private readonly asked: readonly Asked[]) {}
+  private readonly placeOf: ReadonlyMap<string, number>
+  constructor(private readonly asked: readonly Asked[]) {
+    this.placeOf = new Map(asked.map(({ check, on }, place) => [keyOf(check.id, on), place]))
+  }
+
+  /** The question of a check about a part; null if nothing of the kind is asked. */
+  questionOf(id: CheckId, on: PartPath): Asked | null {
+    const place = this.placeOf.get(keyOf(id, on))
+    return place === undefined ? null : elementAt(this.asked, place)
+  }
 
   /** The findings in a job. Only questions that ever read something that has changed are asked again. */
   in(states: SlotStates, ask: (asked: Asked) => Remembered<Finding | null>): readonly Finding[] {
@@ -107,6 +118,15 @@ class Round {
 /** Findings remembered at most; then all are forgotten. */
 const mostRemembered = 200_000
 
+/** What is found in one job, as far as it is asked for. */
+export interface JobFindings {
+  readonly facts: Facts
+  /** The verdicts of every check that needs no run. */
+  all: () => readonly Finding[]
+  /** What one check finds about a part; null if there is nothing of the kind to check. */
+  one: (id: CheckId, on: PartPath) => Finding | null
+}
+
 /**
  * Findings of many similar jobs. A check is done again only if something that it read has a state it never had
  * together with the rest.
@@ -117,14 +137,34 @@ export class FindingMemo {
   private readonly roundsByQuestions = new Map<string, Round>()
   private readonly memories = new Map<AnyCheck, Map<PartPath, Asked['memory']>>()
   private remembered = 0
+  private last: {
+    readonly own: RuleOverrides
+    readonly shop: RuleOverrides | undefined
+    readonly inForce: ShopRules
+  } | null = null
 
-  /** The verdicts of every check that needs no run. */
-  of(job: JobDocument, shop: ShopSettings): { readonly facts: Facts; readonly findings: readonly Finding[] } {
-    const facts = factsOf(job, shop, this.numbers.slots)
-    const states = this.numbers.of(facts)
-    const findings = this.roundOf(facts, states).in(states, (asked) => this.findingOf(asked, facts, states))
+  of(job: JobDocument, shop: ShopSettings): JobFindings {
     if (this.remembered > mostRemembered) this.forget()
-    return { facts, findings }
+    const facts = factsOf(job, shop, this.numbers.slots, this.rulesOf(job, shop))
+    const states = this.numbers.of(facts)
+    const round = this.roundOf(facts, states)
+    const ask = (asked: Asked): Remembered<Finding | null> => this.findingOf(asked, facts, states)
+    return {
+      facts,
+      all: () => round.in(states, ask),
+      one: (id, on) => {
+        const asked = round.questionOf(id, on)
+        return asked && ask(asked).result
+      },
+    }
+  }
+
+  /** The rules in force: worked out once for jobs of one search, which share theirs. */
+  private rulesOf({ rules }: JobDocument, shop: ShopSettings): ShopRules {
+    const { last } = this
+    if (last && last.own === rules && last.shop === shop.rules) return last.inForce
+    this.last = { own: rules, shop: shop.rules, inForce: resolveRules(shop.rules ?? {}, rules) }
+    return this.last.inForce
   }
 
   private roundOf(facts: Facts, states: SlotStates): Round {

@@ -169,8 +169,15 @@ export class Evaluator {
     for (const step of followed.toReversed()) {
       const left = kept.draft.steps.filter(({ ref }) => !sameRemedy(ref, step.ref))
       const draft = this.draftOf(battery, left)
-      const { facts, findings } = this.findings.of(draft.job, this.plan.shop)
-      if (isSettled(findings)) kept = { draft, findings, system: usualSystem(facts) }
+      const found = this.findings.of(draft.job, this.plan.shop)
+      // What it was taken up for mostly stands in the way again: the other checks need not be asked.
+      const isMissed = end.asked.some(({ ref, id, on }) => {
+        const finding = servesAlike(ref, step.ref) ? found.one(id, on) : null
+        return finding !== null && standsInTheWay(finding)
+      })
+      if (isMissed) continue
+      const findings = found.all()
+      if (isSettled(findings)) kept = { ...end, draft, findings, system: usualSystem(found.facts) }
     }
     return kept
   }
@@ -178,19 +185,22 @@ export class Evaluator {
   /** Applies the remedies of the findings, round by round. Returns the remaining findings. */
   private followUp(draft: AnswerDraft): Ending {
     const { plan } = this
+    const asked: AskedFor[] = []
     for (let round = 0; ; round++) {
-      const { facts, findings } = this.findings.of(draft.job, plan.shop)
-      const system = usualSystem(facts)
-      if (round === mostRounds) return { findings, system }
+      const found = this.findings.of(draft.job, plan.shop)
+      const findings = found.all()
+      const system = usualSystem(found.facts)
+      if (round === mostRounds) return { findings, system, asked }
       const left = findings.filter(standsInTheWay)
-      const next = left.flatMap(({ id, remedies }) => {
+      const next = left.flatMap(({ id, on, remedies }): AskedFor[] => {
         const ref = remedies.find((one) => canTry(one) && mayFollow(one, draft.steps, round, plan))
-        return ref ? [{ ref, id }] : []
+        return ref ? [{ ref, id, on }] : []
       })
       // What nothing may follow on by now stays: the rest would be done in vain.
-      if (next.length === 0 || (round > 0 && next.length < left.length)) return { findings, system }
-      for (const ref of joinRemedies(next.map((asked) => asked.ref))) {
-        const askedBy = next.filter((asked) => servesAlike(asked.ref, ref)).map(({ id }) => id)
+      if (next.length === 0 || (round > 0 && next.length < left.length)) return { findings, system, asked }
+      asked.push(...next)
+      for (const ref of joinRemedies(next.map((one) => one.ref))) {
+        const askedBy = next.filter((one) => servesAlike(one.ref, ref)).map(({ id }) => id)
         draft.take(ref, askedBy, null, system)
       }
     }
@@ -264,7 +274,12 @@ const withoutResult: UseTotals = { fullAfterH: null, endSoc: 0, alternatorPeakC:
 interface Ending {
   readonly findings: readonly Finding[]
   readonly system: System
+  /** What was asked for on the way, by what finding. */
+  readonly asked: readonly AskedFor[]
 }
+
+/** A remedy and the finding that asked for it. */
+type AskedFor = { readonly ref: RemedyRef } & Pick<Finding, 'id' | 'on'>
 
 const standsInTheWay = (finding: Finding): boolean => isBlocking(finding) && !isAccepted(finding)
 const isSettled = (findings: readonly Finding[]): boolean => !findings.some(standsInTheWay)

@@ -41,9 +41,10 @@ export class StateNumbers {
     const states = new Int32Array(slots.count)
     if (last) states.set(last.states)
     // The rules have the first slots. They hardly ever differ from one job of a search to the next.
-    ruleIds.forEach((id, slot) => {
-      if (rules[id] !== last?.rules[id]) states[slot] = this.numberOf(rules[id])
-    })
+    if (rules !== last?.rules)
+      ruleIds.forEach((id, slot) => {
+        if (rules[id] !== last?.rules[id]) states[slot] = this.numberOf(rules[id])
+      })
     if (job.job !== last?.job.job) states[slots.head] = this.numberOf(job.job)
     for (const { kind, own, before } of kinds) {
       states[slots.kind(kind)] = own.outline

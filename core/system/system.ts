@@ -18,12 +18,17 @@ export interface ShopSettings {
   readonly units?: DisplayUnits
 }
 
-/** The facts of a job under the rules in force. @param slots see {@link Facts} */
+/**
+ * The facts of a job under the rules in force.
+ * @param slots see {@link Facts}
+ * @param inForce the rules in force, where they are worked out already
+ */
 export const factsOf = (
   job: JobDocument,
   { rules = {}, units = metric }: ShopSettings = {},
   slots?: Slots,
-): Facts => new Facts(completeJob(job), resolveRules(rules, job.rules), writerIn(units), slots)
+  inForce = resolveRules(rules, job.rules),
+): Facts => new Facts(completeJob(job), inForce, writerIn(units), slots)
 
 type Ones = { readonly [K in OneKindId]: View<K> }
 type Collections = { readonly [K in ManyKindId]: readonly View<K>[] }
