@@ -72,14 +72,14 @@ export function useSolver() {
     shop: ShopSettings,
     shelf: readonly ShelfPart[],
   ): Promise<Outcome[]> {
-    const [plainJob, plainShop, plainShelf] = plain([job, shop, shelf] as const)
     const found: Outcome[] = []
-    let shares: Shares | null = null
+    // One plans for all: until then the others would only work out the same.
+    const plan = await mine[0]!.engine.plan(...plain([job, shop, shelf] as const))
+    if (engines === mine) count.value = plan.count
+    const shares = new Shares(plan.count, mine.length)
     await Promise.all(
       mine.map(async ({ engine }, place) => {
-        const planned = await engine.plan(plainJob, plainShop, plainShelf)
-        if (engines === mine) count.value = planned
-        shares ??= new Shares(planned, mine.length)
+        if (place > 0) await engine.share(plan)
         for (let next = shares.next(place); next; next = shares.next(place)) {
           found.push(...(await engine.search(next)))
           if (engines === mine) looked.value = found.length

@@ -23,7 +23,7 @@ import { sharingOver, type Sharing } from '#core/simulation/sharing'
 import { adjust, answersOf, type Adjustment, type Answer, type Answers } from '#core/solve/answer'
 import { Evaluator } from '#core/solve/evaluate'
 import { search, type Outcome } from '#core/solve/front'
-import { planOf } from '#core/solve/plan'
+import { planOf, type Plan } from '#core/solve/plan'
 import type { Stretch } from '#core/solve/shares'
 import { schoolsOf, type SchoolView } from '#core/solve/schools'
 import { factsOf, type ShopSettings } from '#core/system/system'
@@ -241,10 +241,15 @@ export class Engine {
     return { ok: true, results, notes: read ? read.file.notes : [] }
   }
 
-  /** Plans a search and gives the count of combinations. */
-  plan(job: JobDocument, shop: ShopSettings, shelf: readonly ShelfPart[]): number {
-    this.evaluator = new Evaluator(planOf(job, shop, shelf))
-    return this.evaluator.plan.count
+  /** Plans a search, for this engine and for those that share it. */
+  plan(job: JobDocument, shop: ShopSettings, shelf: readonly ShelfPart[]): Plan {
+    const plan = planOf(job, shop, shelf)
+    this.share(plan)
+    return plan
+  }
+  /** Takes part in a search that another engine has planned. */
+  share(plan: Plan): void {
+    this.evaluator = new Evaluator(plan)
   }
   /** Looks at a stretch of the combinations planned. It is stopped by ending the worker. */
   search(stretch: Stretch): Outcome[] {

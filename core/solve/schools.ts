@@ -1,5 +1,7 @@
 import { fieldOf } from '#core/collections/held'
-import { assess, type CheckResult } from '#core/assessment/assess'
+import type { CheckResult } from '#core/assessment/assess'
+import { KeptAssessment } from '#core/assessment/kept'
+import { FindingMemo } from '#core/assessment/memo'
 import type { JobDocument } from '#core/job/document'
 import { remedyLabel } from '#core/remedies/catalogue'
 import { resolveRules, ruleCatalogue, ruleIds, type RuleId } from '#core/rules/rules'
@@ -34,7 +36,11 @@ export interface SchoolView {
 export function schoolsOf(job: JobDocument, shop: ShopSettings): SchoolView[] {
   const rules = resolveRules(shop.rules ?? {}, job.rules)
   const q = writerIn(shop.units ?? metric)
-  const now = new Map(assess(job, shop, { quick: true }).checks.map((check) => [check.key, check]))
+  // From one school to the next only the checks that read its rule are asked again.
+  const kept = new KeptAssessment()
+  const memo = new FindingMemo()
+  const checksOf = (of: JobDocument): readonly CheckResult[] => kept.take(of, shop).assessment.checks
+  const now = new Map(checksOf(job).map((check) => [check.key, check]))
   return ruleIds.flatMap((rule) => {
     const catalogued = ruleCatalogue[rule]
     if (catalogued.kind !== 'school') return []
@@ -46,25 +52,30 @@ export function schoolsOf(job: JobDocument, shop: ShopSettings): SchoolView[] {
         question: catalogued.label,
         chosen: fieldOf(options, rules[rule] as string),
         own: Object.hasOwn(job.rules, rule),
-        others: others.map((option) => ({
-          option,
-          words: fieldOf(options, option),
-          ...under({ ...job, rules: { ...job.rules, [rule]: option } }, shop, now, q),
-        })),
+        others: others.map((option) => {
+          const other = { ...job, rules: { ...job.rules, [rule]: option } }
+          const checks = checksOf(other)
+          const { verdict, headline } = overallOf(factsOf(other, shop), checks, false, shop, memo)
+          return {
+            option,
+            words: fieldOf(options, option),
+            verdict,
+            headline,
+            differs: differing(checks, now, q),
+          }
+        }),
       },
     ]
   })
 }
 
-function under(
-  job: JobDocument,
-  shop: ShopSettings,
+/** What checks say otherwise than now, a sentence each. */
+function differing(
+  checks: readonly CheckResult[],
   now: ReadonlyMap<string, CheckResult>,
   q: Write,
-): Pick<OtherSchool, 'verdict' | 'headline' | 'differs'> {
-  const { checks } = assess(job, shop, { quick: true })
-  const { verdict, headline } = overallOf(factsOf(job, shop), checks, false, shop)
-  const differs = checks.flatMap((check) => {
+): readonly string[] {
+  return checks.flatMap((check) => {
     const was = now.get(check.key)
     if (was === undefined) return check.verdict === 'suits' ? [] : [check.summary]
     if (was.verdict !== check.verdict) return [check.summary]
@@ -72,5 +83,4 @@ function under(
     if (was.remedies[0]?.id === remedy?.id) return []
     return [remedy ? `${check.title}: ${inSentence(remedyLabel(remedy, q))} first` : check.summary]
   })
-  return { verdict, headline, differs }
 }

@@ -1,11 +1,10 @@
-import { findingsOf } from '#core/assessment/assess'
 import { isAccepted } from '#core/assessment/finding'
+import { FindingMemo } from '#core/assessment/memo'
 import type { CheckResult, Finding } from '#core/assessment/result'
 import { wiringFindingsOf, type WiringVerdict } from '#core/assessment/wired'
 import { openQuestions, type BeginningQuestion } from '#core/job/beginning'
-import { completeJob } from '#core/job/complete'
 import type { RemedyRef } from '#core/remedies/catalogue'
-import { Facts } from '#core/system/facts'
+import type { Facts } from '#core/system/facts'
 import { usualSystem, type ShopSettings } from '#core/system/system'
 import { verdictWords, worst, type Verdict } from '#core/system/verdict'
 import { firstRemedies, settlingOf } from './changes'
@@ -62,12 +61,14 @@ export function judgementOf({ facts, checks, wiring, isSpecified, shop }: Judged
 /**
  * The verdict of some findings, its words and its changes.
  * @param isWired whether findings of the wiring are among them
+ * @param memo what is known of similar jobs: the job is checked again with its changes, one after the other
  */
 export function overallOf(
   facts: Facts,
   findings: readonly Finding[],
   isWired: boolean,
   shop: ShopSettings,
+  memo = new FindingMemo(),
 ): Pick<Judgement, 'verdict' | 'headline' | 'changes'> {
   const all = findings.map(({ verdict }) => verdict)
   // A job that nothing charges has something left to find out.
@@ -75,9 +76,8 @@ export function overallOf(
   // Only a job that suits after changes is checked again with them.
   if (verdict !== 'suits-once-changed')
     return { verdict, changes: firstRemedies(findings), headline: verdictWords[verdict] }
-  const { rules, q } = facts
   const { changes, settles } = settlingOf(facts.job, findings, {
-    survey: (job) => findingsOf(new Facts(completeJob(job), rules, q)),
+    survey: (job) => memo.of(job, shop).all(),
     wiring: isWired ? (job) => wiringFindingsOf(job, shop) : null,
   })
   return { verdict, changes, headline: headlineOf(settles ? changes.length : 0) }
