@@ -1,10 +1,17 @@
+import vue from '@vitejs/plugin-vue'
+import imports from 'unimport/unplugin'
+import components from 'unplugin-vue-components/vite'
 import { defineConfig } from 'vitest/config'
 
 /** Only ends a test that hangs, on a slow machine too. */
 const hangsMs = 900_000
+const timeouts = { testTimeout: hangsMs, hookTimeout: hangsMs }
 
 /** Given here, so that tests run before Nuxt has generated its settings. */
 const esbuild = { tsconfigRaw: '{ "compilerOptions": { "target": "es2023" } }' }
+
+/** What needs a page: components and composables. */
+const ofThePage = ['app/components/**/*.test.ts', 'app/composables/**/*.test.ts']
 
 export default defineConfig({
   test: {
@@ -18,9 +25,23 @@ export default defineConfig({
           // The core is pure: one loading of it serves all files.
           isolate: false,
           include: ['core/**/*.test.ts', 'app/**/*.test.ts', 'demo/**/*.test.ts', 'scripts/**/*.test.ts'],
-          testTimeout: hangsMs,
-          hookTimeout: hangsMs,
+          exclude: ofThePage,
+          ...timeouts,
         },
+      },
+      {
+        esbuild,
+        // Names that Nuxt brings in by itself.
+        plugins: [
+          vue(),
+          components({ dirs: ['app/components'], dts: false }),
+          imports.vite({
+            presets: ['vue', 'pinia'],
+            dirs: ['app/composables', 'app/utils', 'app/stores'],
+            addons: { vueTemplate: true },
+          }),
+        ],
+        test: { name: 'page', environment: 'happy-dom', include: ofThePage, ...timeouts },
       },
       {
         esbuild,
@@ -29,8 +50,7 @@ export default defineConfig({
           // Each file has a database of its own; what is loaded serves all.
           isolate: false,
           include: ['server/**/*.test.ts'],
-          testTimeout: hangsMs,
-          hookTimeout: hangsMs,
+          ...timeouts,
         },
       },
     ],

@@ -5,7 +5,9 @@ import { lintChecks, longWalks, typeChecks } from './lib/checks.mjs'
 import { ensureCircuitSolver, giveUp, installPackages, root } from './lib/machine.mjs'
 
 const [part, ...more] = process.argv.slice(2)
-const units = [{ name: 'units', commands: [['vitest', 'run', '--project', 'units', ...more]] }]
+const units = [
+  { name: 'units', commands: [['vitest', 'run', '--project', 'units', '--project', 'page', ...more]] },
+]
 const parts = {
   lint: { checks: lintChecks },
   typecheck: { checks: typeChecks },

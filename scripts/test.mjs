@@ -140,7 +140,7 @@ const useUnderKills = () => step('use under kills', ['tsx', 'scripts/soak.ts', '
 // The build first: it and the types both write what Nuxt generates. Browser tests last and alone: they need
 // the machine to themselves.
 buildIfStale()
-await Promise.all([checkSources(), vitest('units')])
+await Promise.all([checkSources(), vitest('page').then(() => vitest('units'))])
 await Promise.all([askTheServer(), useUnderKills()])
 await browser()
 

@@ -25,7 +25,11 @@ export function useAsked<T>(
     [job, settings],
     async ([now, shop]) => {
       const turn = ++asked
-      if (!now) return
+      if (!now) {
+        result.value = null
+        pending.value = false
+        return
+      }
       pending.value = true
       try {
         const answer = await ask(theEngine(), now, shop)

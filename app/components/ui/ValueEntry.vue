@@ -43,6 +43,8 @@ function step(direction: number) {
     Math.max(least, Number((start + direction * props.field.step).toPrecision(10))),
   )
   text.value = q(value, props.field.unit)
+  error.value = ''
+  emit('bad', '')
   emit('update:modelValue', value)
 }
 </script>
