@@ -46,9 +46,9 @@ describe('values as they are entered', () => {
 
   it('stay known as before where nothing else is said', () => {
     const { enter } = useEntering()
-    enter(absorption, 14.2, 'datasheet')
+    enter(absorption, 14.2, 'maker')
     enter(absorption, 14.3)
-    expect(charger.absorptionV).toMatchObject({ value: 14.3, how: 'datasheet' })
+    expect(charger.absorptionV).toMatchObject({ value: 14.3, how: 'maker' })
   })
 
   it('say who measured them, and when', () => {

@@ -1,4 +1,5 @@
 import { computed, onScopeDispose, ref, shallowRef } from 'vue'
+import { firstOf } from '#core/collections/held'
 import type { JobDocument } from '#core/job/document'
 import type { ShelfPart } from '#core/shelf/kinds'
 import type { Adjustment, Answer, Answers } from '#core/solve/answer'
@@ -56,7 +57,7 @@ export function useSolver() {
       const found = await searched(mine, job, shop, shelf)
       if (engines !== mine) return
       state.value = 'judging'
-      const judged = await mine[0]!.engine.answers(found)
+      const judged = await firstOf(mine).engine.answers(found)
       if (engines !== mine) return
       answers.value = judged
       state.value = 'done'
@@ -74,7 +75,7 @@ export function useSolver() {
   ): Promise<Outcome[]> {
     const found: Outcome[] = []
     // One plans for all: until then the others would only work out the same.
-    const plan = await mine[0]!.engine.plan(...plain([job, shop, shelf] as const))
+    const plan = await firstOf(mine).engine.plan(...plain([job, shop, shelf] as const))
     if (engines === mine) count.value = plan.count
     const shares = new Shares(plan.count, mine.length)
     await Promise.all(
@@ -91,7 +92,7 @@ export function useSolver() {
 
   /** An answer with steps left out or set otherwise, checked again. Only after a search. */
   const adjusted = (answer: Answer, adjustments: readonly Adjustment[]): Promise<Answer> =>
-    engines[0]!.engine.adjust(plain(answer), [...adjustments])
+    firstOf(engines).engine.adjust(plain(answer), [...adjustments])
   onScopeDispose(end)
   return {
     state,

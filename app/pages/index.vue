@@ -205,10 +205,7 @@ async function readFile(event: Event) {
         :key="job.id"
         class="relative grid grid-cols-[auto_1fr_auto] items-center gap-x-4 gap-y-1 border-line px-4 py-3 not-first:border-t hover:bg-paper/60 md:grid-cols-[auto_14rem_1fr_9rem_8rem]"
       >
-        <VerdictMark v-if="job.verdict" :verdict="job.verdict" class="!size-6" /><span
-          v-else
-          class="size-6"
-        />
+        <VerdictMark v-if="job.verdict" :verdict="job.verdict" size="large" /><span v-else class="size-6" />
         <div class="min-w-0">
           <h2 class="truncate text-base">
             <template v-if="stage === 'deleted'">{{ job.name || 'Unnamed job' }}</template><NuxtLink
@@ -233,7 +230,7 @@ async function readFile(event: Event) {
             class="flex items-center gap-1.5 font-semibold"
             :class="verdictColour[job.specifiedVerdict]"
           >
-            <VerdictMark :verdict="job.specifiedVerdict" class="!size-4" />As specified:
+            <VerdictMark :verdict="job.specifiedVerdict" size="small" />As specified:
             {{ job.specifiedHeadline }}
           </p>
           <p class="line-clamp-2 text-xs text-soft">{{ job.reason }}</p>
@@ -288,7 +285,7 @@ async function readFile(event: Event) {
       <template v-else>
         <label class="flex items-center gap-2"
           >Name shown on changes made here
-          <input v-model="device" class="entry !w-44" maxlength="100" autocomplete="off"
+          <input v-model="device" class="entry w-44" maxlength="100" autocomplete="off"
         /></label>
         <p class="text-xs">
           This application answers only on this machine.

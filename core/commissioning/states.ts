@@ -94,7 +94,7 @@ function restingStates({ network }: Rig, at: Case): TestState[] {
 /** A source at the end of its charge, after it, and stopped by the battery. */
 function sourceStates(
   { network, charging }: Rig,
-  { id: source, name, from }: SourceUnit,
+  { id: source, of: part, name, from }: SourceUnit,
   at: Case,
 ): TestState[] {
   const lower = nameInSentence(name)
@@ -106,7 +106,7 @@ function sourceStates(
     state('absorb', `Bank nearly full, ${lower} in absorption`, { kind: 'absorbing', source }, fullMinutes)
   if (stages && stages.floatV !== null)
     state('float', `One hour later, ${lower} in float`, { kind: 'floating', source }, floatMinutes)
-  if (network.lines.some(({ kind, of }) => kind === 'stop' && of.endsWith(`/${source}`)))
+  if (network.lines.some(({ kind, of }) => kind === 'stop' && of === part))
     state('stop', `Charging from ${lower}, charge stop triggered`, { kind: 'stopped' }, 4)
   return states
 }

@@ -30,10 +30,10 @@ export function surgeThrough(
   amps: number,
   network: Pick<Network, 'posts' | 'units'>,
 ): Surge | null {
-  const [isMain, own] = [fuse === 'main-fuse', fuse.replace(/-fuse$/, '')]
   const starting = network.units.filter(
     (unit): unit is LoadUnit | InverterUnit =>
-      (unit.kind === 'load' || unit.kind === 'inverter') && (isMain || unit.id === own),
+      (unit.kind === 'load' || unit.kind === 'inverter') &&
+      (fuse === 'main-fuse' || fuse === `${unit.id}-fuse`),
   )
   const hardest = starting.toSorted((a, b) => extraA(b, network) - extraA(a, network))[0]
   if (!hardest || extraA(hardest, network) <= 0) return null

@@ -161,16 +161,12 @@ const headSeen = useElementVisibility(headline, { initialValue: true })
       <JobTabs class="mr-auto" />
       <div class="flex flex-wrap gap-2 text-xs">
         <JobActions>
-          <a :href="`/api/jobs/${bench.id}/file`" download class="act-quiet !min-h-7 !px-2 max-md:!min-h-11"
-            >Job file</a
-          >
-          <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" @click="$emit('copy')">
-            Copy job
-          </button>
+          <a :href="`/api/jobs/${bench.id}/file`" download class="act-quiet tiny">Job file</a>
+          <button type="button" class="act-quiet tiny" @click="$emit('copy')">Copy job</button>
           <PinJob />
           <button
             type="button"
-            class="act-quiet !min-h-7 !px-2 max-md:!min-h-11"
+            class="act-quiet tiny"
             :disabled="!account.mayDecide"
             :title="account.mayDecide ? undefined : needsInstaller"
             @click="$emit('delete')"
@@ -188,7 +184,7 @@ const headSeen = useElementVisibility(headline, { initialValue: true })
     :class="verdictColour[judging.found!.verdict]"
     aria-hidden="true"
   >
-    <VerdictMark :verdict="judging.found!.verdict" class="!size-4 shrink-0" /><span class="truncate">{{
+    <VerdictMark :verdict="judging.found!.verdict" size="small" /><span class="truncate">{{
       judging.found!.headline
     }}</span
     ><SaveNote brief class="ml-auto" />

@@ -31,7 +31,7 @@ function choose(key: string) {
         :data-verdict="c.verdict"
         @click="choose(c.key)"
       >
-        <VerdictMark :verdict="c.verdict" class="!size-3.5" /><span class="sr-only"
+        <VerdictMark :verdict="c.verdict" size="tiny" /><span class="sr-only"
           >{{ verdictWords[c.verdict] }}: </span
         >{{ named && c.subject !== 'New battery' ? `${c.subject}: ${inSentence(c.title)}` : c.title }}
       </button>

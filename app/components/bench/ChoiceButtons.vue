@@ -55,9 +55,9 @@ function key(event: KeyboardEvent) {
   <div
     ref="group"
     role="radiogroup"
-    class="flex min-h-8 w-full min-w-0 rounded-sm border border-edge max-md:min-h-[46px]"
+    class="flex min-h-8 w-full min-w-0 rounded-sm border max-md:min-h-[46px]"
     :class="[
-      modelValue === null && '!border-dashed !border-measure',
+      modelValue === null ? 'border-dashed border-measure' : 'border-edge',
       inTwoLines(field) && 'max-md:grid max-md:grid-cols-2',
     ]"
     :aria-label="label"

@@ -196,10 +196,10 @@ const unread = computed(() => error.value !== '')
       <select
         v-else-if="field.type === 'choice'"
         :id="id"
-        class="entry !min-h-8 max-md:!min-h-11"
+        class="entry small"
         :class="[
-          known?.value == null && '!border-dashed !border-measure text-measure',
-          compact && 'appearance-none !px-1 text-ellipsis',
+          known?.value == null && 'border-dashed border-measure text-measure',
+          compact && 'appearance-none px-1 text-ellipsis',
         ]"
         :aria-describedby="`${id}-said`"
         :data-field="path"
@@ -224,8 +224,8 @@ const unread = computed(() => error.value !== '')
       <template v-else>
         <input
           :id="id"
-          class="entry !min-h-8 placeholder:text-measure max-md:!min-h-11"
-          :class="[text === '' && '!border-dashed !border-measure', compact && '!px-1']"
+          class="entry small placeholder:text-measure"
+          :class="[text === '' && 'border-dashed border-measure', compact && 'px-1']"
           type="text"
           autocomplete="off"
           maxlength="400"

@@ -26,17 +26,17 @@ function key(event: KeyboardEvent) {
   emit('change', how, event.shiftKey)
 }
 const how = computed<How>(() => props.known?.how ?? 'assumed')
+const colour = computed(() => {
+  if (props.unread) return 'border-bad text-bad'
+  if (unknown.value) return 'border-measure text-measure'
+  return how.value === 'measured' ? 'border-sea font-bold text-sea' : 'border-line text-soft'
+})
 </script>
 
 <template>
   <span
     class="relative grid shrink-0 place-items-center rounded-sm border text-xs focus-within:outline-2 focus-within:outline-offset-2 focus-within:outline-sea max-md:size-[46px]"
-    :class="[
-      compact ? 'h-8 w-6' : 'size-7',
-      unknown ? 'border-dashed border-measure text-measure' : 'border-line text-soft',
-      how === 'measured' && !unknown && '!border-sea font-bold !text-sea',
-      unread && '!border-bad !text-bad',
-    ]"
+    :class="[compact ? 'h-8 w-6' : 'size-7', unknown && 'border-dashed', colour]"
     ><span v-if="unread || unknown" aria-hidden="true">{{ unread ? '!' : '?' }}</span
     ><HowIcon v-else :how="how" />
     <select

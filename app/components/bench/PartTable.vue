@@ -171,8 +171,8 @@ const shownOf = (ref: StationPart): number => beneath(ref).filter(([name]) => !i
 .part-table > tbody > tr > td {
   @apply border-t border-line py-1 max-md:w-[calc(50%-0.25rem)] max-md:border-0 max-md:p-0;
 }
-.name {
-  @apply min-w-24 max-md:!w-full;
+.part-table > tbody > tr > .name {
+  @apply min-w-24 max-md:w-full;
 }
 .settles {
   @apply shadow-[inset_2px_0_var(--measure)];
@@ -183,10 +183,10 @@ const shownOf = (ref: StationPart): number => beneath(ref).filter(([name]) => !i
 .part-table .entry {
   @apply min-h-8 px-1 text-[13px] max-md:min-h-11 max-md:text-base;
 }
-.acts {
-  @apply text-right text-xs whitespace-nowrap max-md:!w-full;
+.part-table > tbody > tr > .acts {
+  @apply text-right text-xs whitespace-nowrap max-md:w-full;
 }
-.underneath {
-  @apply !border-0 !pt-0 pl-4 max-md:!w-full;
+.part-table > tbody > tr > .underneath {
+  @apply border-0 pt-0 pl-4 max-md:w-full;
 }
 </style>

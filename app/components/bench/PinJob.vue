@@ -22,7 +22,7 @@ async function toggle() {
 <template>
   <button
     type="button"
-    class="act-quiet !min-h-7 !px-2 max-md:!min-h-11"
+    class="act-quiet tiny"
     :aria-pressed="isPinned"
     :disabled="!bench.stored"
     title="Jobs of the last 14 days stay on this device anyway"

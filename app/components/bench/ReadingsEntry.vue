@@ -65,8 +65,8 @@ function paste(row: number, event: ClipboardEvent) {
         <td v-for="(column, i) in field.columns" :key="column.name" class="pr-1 pb-0.5">
           <input
             :id="row === 0 && i === 0 ? id : undefined"
-            class="entry !min-h-8 !px-1.5 max-md:!min-h-11"
-            :class="row === lines.length && '!border-dashed'"
+            class="entry small px-1.5"
+            :class="row === lines.length && 'border-dashed'"
             type="text"
             autocomplete="off"
             maxlength="60"

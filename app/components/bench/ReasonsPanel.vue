@@ -114,7 +114,7 @@ const inputValue = (path: string, value: unknown) => shownValue(fieldAt(path)!.f
           </button>
           <ul>
             <li v-for="(band, i) in unknown.bands" :key="i" class="flex items-center gap-2 text-xs">
-              <VerdictMark :verdict="band.verdict" class="!size-3.5" /><span class="min-w-0"
+              <VerdictMark :verdict="band.verdict" size="tiny" /><span class="min-w-0"
                 ><span class="font-semibold">{{ bandWords(band, fieldAt(unknown.path)!.field, q) }}</span
                 >: {{ verdictWords[band.verdict] }}</span
               >
@@ -131,8 +131,8 @@ const inputValue = (path: string, value: unknown) => shownValue(fieldAt(path)!.f
         <div
           v-for="(remedy, i) in check.remedies"
           :key="remedy.id"
-          class="mt-2 border border-line p-2"
-          :class="isTried(remedy) && '!border-sea'"
+          class="mt-2 border p-2"
+          :class="isTried(remedy) ? 'border-sea' : 'border-line'"
         >
           <p class="font-semibold">{{ remedyLabel(remedy, q) }}</p>
           <p class="text-xs text-soft">{{ remedyEffort(remedy, q) }}</p>
@@ -166,19 +166,19 @@ const inputValue = (path: string, value: unknown) => shownValue(fieldAt(path)!.f
             </p>
             <ul class="mt-1 text-xs">
               <li v-for="c in outcome.changed" :key="c.key" class="mt-1 flex items-center gap-1.5">
-                <VerdictMark :verdict="c.from" class="!size-3.5" /><span aria-hidden="true">→</span
-                ><VerdictMark :verdict="c.to" class="!size-3.5" /><span
+                <VerdictMark :verdict="c.from" size="tiny" /><span aria-hidden="true">→</span
+                ><VerdictMark :verdict="c.to" size="tiny" /><span
                   >{{ c.name }}: <span class="sr-only">from {{ verdictWords[c.from] }} to</span>
                   {{ verdictWords[c.to].toLowerCase() }}</span
                 >
               </li>
               <li v-for="c in outcome.fallsAway" :key="c.key" class="mt-1 flex items-center gap-1.5">
-                <VerdictMark :verdict="c.verdict" class="!size-3.5" /><span
+                <VerdictMark :verdict="c.verdict" size="tiny" /><span
                   >No longer applies: {{ c.subject }}, {{ c.topic }}</span
                 >
               </li>
               <li v-for="c in outcome.fresh" :key="c.key" class="mt-1 flex items-center gap-1.5">
-                <VerdictMark :verdict="c.verdict" class="!size-3.5" /><span
+                <VerdictMark :verdict="c.verdict" size="tiny" /><span
                   >new: {{ c.subject }}, {{ c.topic }}: {{ verdictWords[c.verdict].toLowerCase() }}</span
                 >
               </li>

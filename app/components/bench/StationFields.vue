@@ -122,7 +122,7 @@ function take(part: ShelfPart) {
         <label v-if="kindInfo.many || kind === 'candidate'" class="flex min-w-40 flex-1 items-center gap-2"
           ><span class="font-semibold">Name</span
           ><input
-            class="entry !min-h-8 max-md:!min-h-11"
+            class="entry small"
             maxlength="200"
             autocomplete="off"
             enterkeyhint="next"
@@ -133,12 +133,7 @@ function take(part: ShelfPart) {
         /></label>
         <label v-if="kindInfo.refers" class="flex min-w-44 flex-1 items-center gap-2"
           ><span class="font-semibold whitespace-nowrap">{{ kindInfo.refers.label }}</span>
-          <ReferredPart
-            class="!min-h-8 max-md:!min-h-11"
-            :of="ref"
-            :refers="kindInfo.refers"
-            :targets="targets"
-          />
+          <ReferredPart class="small" :of="ref" :refers="kindInfo.refers" :targets="targets" />
         </label>
         <ShelfNote
           v-if="shelfKinds.length"
@@ -151,7 +146,7 @@ function take(part: ShelfPart) {
         <label v-if="ref.part.serial !== undefined" class="flex min-w-40 items-center gap-2"
           ><span class="whitespace-nowrap text-soft">Serial number</span
           ><input
-            class="entry !min-h-8 max-md:!min-h-11"
+            class="entry small"
             maxlength="100"
             autocomplete="off"
             data-step

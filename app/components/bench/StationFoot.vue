@@ -109,7 +109,7 @@ function assumeRest(): void {
           v-for="unit in keys"
           :key="unit"
           type="button"
-          class="act-quiet !min-w-11 !px-1.5"
+          class="act-quiet min-w-11 px-1.5"
           @mousedown.prevent
           @click="pressKey(unit)"
         >

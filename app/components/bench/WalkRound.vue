@@ -44,8 +44,8 @@ const stations = computed(() =>
             @click="open = open === station.id ? null : station.id"
           >
             <span
-              class="mt-1 grid size-4 shrink-0 place-items-center bg-paper"
-              :class="open === station.id && '!bg-card'"
+              class="mt-1 grid size-4 shrink-0 place-items-center"
+              :class="open === station.id ? 'bg-card' : 'bg-paper'"
             >
               <span class="block" :class="knots[station.state]" />
             </span>

@@ -20,7 +20,6 @@ const verdictOf = ({ specifiedVerdict, verdict }: JobRow) => specifiedVerdict ??
           v-for="verdict in [verdictOf(job)].filter((one) => one !== null)"
           :key="verdict"
           :verdict="verdict"
-          class="!size-5"
         />
         <NuxtLink :to="`/jobs/${job.id}`" class="font-semibold underline after:absolute after:inset-0"
           >Job {{ job.number }}</NuxtLink

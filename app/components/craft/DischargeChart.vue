@@ -81,5 +81,7 @@ const option = computed(() => ({
 </script>
 
 <template>
-  <VChart :option="option" autoresize class="!h-64 w-full" role="img" aria-label="Chart: voltage over time" />
+  <div class="h-64 w-full">
+    <VChart :option="option" autoresize role="img" aria-label="Chart: voltage over time" />
+  </div>
 </template>

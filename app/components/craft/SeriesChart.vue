@@ -89,11 +89,12 @@ const option = computed(() => {
 </script>
 
 <template>
-  <VChart
-    :option="option"
-    autoresize
-    class="!h-44 w-full"
-    role="img"
-    :aria-label="`Chart: ${logQuantity(series.quantity).label}, ${series.subject}`"
-  />
+  <div class="h-44 w-full">
+    <VChart
+      :option="option"
+      autoresize
+      role="img"
+      :aria-label="`Chart: ${logQuantity(series.quantity).label}, ${series.subject}`"
+    />
+  </div>
 </template>

@@ -5,30 +5,14 @@ const view = useView()
 </script>
 
 <template>
-  <button
-    type="button"
-    class="act-quiet !min-h-7 !px-2 max-md:!min-h-11"
-    :disabled="!bench.canUndo"
-    @click="bench.undo()"
-  >
-    Undo
-  </button>
-  <button
-    type="button"
-    class="act-quiet !min-h-7 !px-2 max-md:!min-h-11"
-    :disabled="!bench.canRedo"
-    @click="bench.redo()"
-  >
-    Redo
-  </button>
-  <NuxtLink v-if="bench.craft" :to="`/craft/${bench.craft}`" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11"
-    >Logbook</NuxtLink
-  >
+  <button type="button" class="act-quiet tiny" :disabled="!bench.canUndo" @click="bench.undo()">Undo</button>
+  <button type="button" class="act-quiet tiny" :disabled="!bench.canRedo" @click="bench.redo()">Redo</button>
+  <NuxtLink v-if="bench.craft" :to="`/craft/${bench.craft}`" class="act-quiet tiny">Logbook</NuxtLink>
   <slot />
-  <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" @click="view.dialog = 'find'">
+  <button type="button" class="act-quiet tiny" @click="view.dialog = 'find'">
     Find <kbd class="key max-md:hidden">/</kbd>
   </button>
-  <button type="button" class="act-quiet !min-h-7 !px-2 max-md:hidden" @click="view.dialog = 'keys'">
+  <button type="button" class="act-quiet tiny max-md:hidden" @click="view.dialog = 'keys'">
     Keys <kbd class="key">?</kbd>
   </button>
 </template>

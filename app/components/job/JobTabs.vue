@@ -49,7 +49,7 @@ const own = computed(() => Object.keys(bench.document?.rules ?? {}).length)
         v-if="path === '/wiring' && wiring"
         class="ml-1.5 inline-flex items-center"
         data-testid="wiring-tab-verdict"
-        ><VerdictMark :verdict="wiring" class="!size-4" /><span class="sr-only"
+        ><VerdictMark :verdict="wiring" size="small" /><span class="sr-only"
           >: {{ verdictWords[wiring] }}</span
         ></span
       ></NuxtLink

@@ -7,7 +7,7 @@ const isAnswered = computed(() => bench.document!.specified !== undefined)
 
 <template>
   <span class="inline-flex items-center gap-[0.4em]" :class="verdictColour[judging.found!.verdict]"
-    ><VerdictMark :verdict="judging.found!.verdict" class="!size-[1.15em] shrink-0" /><span class="text-ink"
+    ><VerdictMark :verdict="judging.found!.verdict" size="text" /><span class="text-ink"
       ><span v-if="isAnswered" class="font-normal text-soft">As found: </span
       >{{ judging.found!.headline }}</span
     ></span
@@ -16,8 +16,7 @@ const isAnswered = computed(() => bench.document!.specified !== undefined)
     class="inline-flex items-center gap-[0.4em]"
     :class="verdictColour[judging.specified.verdict]"
     data-testid="headline-specified"
-    ><VerdictMark :verdict="judging.specified.verdict" class="!size-[1.15em] shrink-0" /><span
-      class="text-ink"
+    ><VerdictMark :verdict="judging.specified.verdict" size="text" /><span class="text-ink"
       ><span class="font-normal text-soft">As specified: </span>{{ judging.specified.headline }}</span
     ></span
   >

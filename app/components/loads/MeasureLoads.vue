@@ -103,7 +103,7 @@ const periodField = partKinds.loads.fields.period
       <button v-else type="button" class="act" @click="audit.stop()">Stop</button>
       <label class="flex items-center gap-2"
         >Speed
-        <select v-model.number="speed" class="entry !w-20" :disabled="running">
+        <select v-model.number="speed" class="entry w-20" :disabled="running">
           <option :value="1">1 ×</option>
           <option :value="5">5 ×</option>
           <option :value="30">30 ×</option>

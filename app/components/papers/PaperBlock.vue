@@ -12,7 +12,7 @@ defineProps<{ block: Block }>()
     class="flex items-center gap-3 font-display text-xl font-semibold"
     :class="verdictColour[block.verdict]"
   >
-    <VerdictMark :verdict="block.verdict" class="!size-8" />{{ block.text }}
+    <VerdictMark :verdict="block.verdict" size="huge" />{{ block.text }}
   </p>
   <p v-else-if="block.kind === 'text'" class="mt-1"><PaperLine :line="block.line" /></p>
   <component
@@ -37,7 +37,7 @@ defineProps<{ block: Block }>()
       :key="i"
       class="grid break-inside-avoid grid-cols-[1.25rem_1fr] gap-x-2"
     >
-      <VerdictMark :verdict="finding.verdict" class="mt-0.5 !size-4" />
+      <VerdictMark :verdict="finding.verdict" size="small" class="mt-0.5" />
       <div>
         <p>
           <span class="sr-only">{{ verdictWords[finding.verdict] }}. </span><PaperLine :line="finding.line" />

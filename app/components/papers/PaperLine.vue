@@ -11,7 +11,7 @@ defineProps<{ line: Line }>()
       v-if="span.verdict"
       class="inline-flex items-center gap-1.5 align-bottom font-semibold"
       :class="verdictColour[span.verdict]"
-      ><VerdictMark :verdict="span.verdict" class="!size-4" />{{ span.text }}</span
+      ><VerdictMark :verdict="span.verdict" size="small" />{{ span.text }}</span
     ><strong v-else-if="span.tone === 'strong'">{{ span.text }}</strong
     ><span v-else :class="{ 'text-soft': span.tone === 'soft' }">{{ span.text }}</span></template
   >

@@ -75,7 +75,7 @@ const stateOf = ({ role: may, endsAt, usedAt }: TokenRow): string =>
       >
       <label class="block"
         ><span class="font-semibold">Days</span
-        ><input v-model.number="days" type="number" min="1" max="730" class="entry !w-24" required
+        ><input v-model.number="days" type="number" min="1" max="730" class="entry w-24" required
       /></label>
       <button type="submit" class="act-quiet">Make key</button>
     </form>

@@ -68,7 +68,7 @@ const must = (of: ShownTest): string => expectedWords(of.expected, of.tolerance,
           :key="i"
           class="flex flex-wrap items-center gap-x-2 border-b border-line py-1"
         >
-          <VerdictMark :verdict="isWithin(one.test, one.value) ? 'suits' : 'does-not-suit'" class="!size-4" />
+          <VerdictMark :verdict="isWithin(one.test, one.value) ? 'suits' : 'does-not-suit'" size="small" />
           <span class="flex-1">{{ one.test.title }}</span>
           <strong class="tabular-nums">{{
             readingWords(one.value, one.test.quantity, one.test.unit, q)

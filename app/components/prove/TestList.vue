@@ -31,7 +31,7 @@ const parts = computed(() =>
           <VerdictMark
             v-if="verdictOf(test) !== 'open'"
             :verdict="verdictOf(test) === 'within' ? 'suits' : 'does-not-suit'"
-            class="!size-4"
+            size="small"
           />
         </button>
       </li>

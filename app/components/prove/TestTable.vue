@@ -96,7 +96,7 @@ const read = (test: ShownTest): string => {
             <VerdictMark
               v-if="verdictOf(test) !== 'open'"
               :verdict="verdictOf(test) === 'within' ? 'suits' : 'does-not-suit'"
-              class="!size-4"
+              size="small"
             /><span class="sr-only">{{
               { within: 'within', outside: 'outside', open: 'not read' }[verdictOf(test)]
             }}</span>

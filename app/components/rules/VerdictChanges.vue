@@ -34,8 +34,8 @@ defineProps<{ effect: Omit<Preview, 'next'> }>()
         :key="job.id"
         class="flex items-center gap-1.5 border-b border-line py-1"
       >
-        <VerdictMark :verdict="job.before" class="!size-4" /><span aria-hidden="true">→</span
-        ><VerdictMark :verdict="job.after" class="!size-4" /><span class="min-w-0"
+        <VerdictMark :verdict="job.before" size="small" /><span aria-hidden="true">→</span
+        ><VerdictMark :verdict="job.after" size="small" /><span class="min-w-0"
           ><NuxtLink :to="`/jobs/${job.id}`" class="underline">{{ job.number }} {{ job.name }}</NuxtLink
           ><span class="block text-xs"
             >{{ verdictWords[job.before] }} to {{ verdictWords[job.after].toLowerCase() }}</span

@@ -85,7 +85,7 @@ const fieldOf = (step: number) => {
       </p>
       <ul v-if="answer.inTheWay.length" class="mt-1">
         <li v-for="check in answer.inTheWay" :key="check.key" class="flex gap-1.5 py-0.5 text-xs">
-          <VerdictMark :verdict="check.verdict" class="mt-0.5 !size-3.5" />{{ check.summary }}
+          <VerdictMark :verdict="check.verdict" size="tiny" class="mt-0.5" />{{ check.summary }}
         </li>
       </ul>
     </header>
@@ -173,7 +173,7 @@ const fieldOf = (step: number) => {
             class="mt-1 ml-7 flex max-w-72 flex-wrap items-center gap-x-2 text-xs"
             >Part
             <select
-              class="entry !min-h-8 grow max-md:!min-h-11"
+              class="entry small grow"
               :disabled="isBusy"
               :value="step.parts[0]?.code"
               @change="emit('adjust', { step: i, part: ($event.target as HTMLSelectElement).value })"

@@ -58,7 +58,7 @@ const daysWords = (days: number) => (days === Infinity ? 'no end' : q(days, 'day
               :aria-pressed="current === answer.id"
               @click="emit('select', answer.id)"
             >
-              <VerdictMark :verdict="answer.verdict" class="mt-0.5 !size-4" /><span class="min-w-0"
+              <VerdictMark :verdict="answer.verdict" size="small" class="mt-0.5" /><span class="min-w-0"
                 ><span class="font-semibold">{{ answer.name }}</span
                 ><span class="block text-xs md:hidden">{{ certainty(answer) }}</span
                 ><span v-if="isChosen(answer)" class="block text-xs font-semibold text-sea">specified</span

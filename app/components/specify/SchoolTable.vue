@@ -41,7 +41,7 @@ const take = (rule: string, option: string) => bench.setRules({ ...bench.documen
         <p class="flex flex-wrap items-center gap-x-2">
           <span class="font-semibold">{{ other.words }}:</span
           ><span class="inline-flex items-center gap-1.5" :class="verdictColour[other.verdict]"
-            ><VerdictMark :verdict="other.verdict" class="!size-4" />{{ verdictWords[other.verdict] }}</span
+            ><VerdictMark :verdict="other.verdict" size="small" />{{ verdictWords[other.verdict] }}</span
           ><button
             type="button"
             class="min-h-8 underline max-md:min-h-11"

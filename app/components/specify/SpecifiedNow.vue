@@ -33,7 +33,7 @@ const rows = computed(() =>
       </button>
     </div>
     <p v-if="now" class="mt-1" data-testid="specified-now">
-      <VerdictMark :verdict="now.verdict" class="mr-2 inline !size-4 align-text-bottom" />{{
+      <VerdictMark :verdict="now.verdict" size="small" class="mr-2 inline align-text-bottom" />{{
         `${now.headline} with the survey and rules as they are now.`
       }}<template v-if="now.verdict === 'suits-once-changed' || now.verdict === 'does-not-suit'">
         {{ now.reason }} Search again, or take this answer back.</template

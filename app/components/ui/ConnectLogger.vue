@@ -16,7 +16,7 @@ async function connect() {
     <button type="button" class="act-quiet" :disabled="disabled" @click="connect">Connect a logger</button>
     <label
       ><span class="sr-only">Bits per second of the port</span
-      ><select v-model.number="baudRate" class="entry !w-24" :disabled="disabled">
+      ><select v-model.number="baudRate" class="entry w-24" :disabled="disabled">
         <option v-for="rate in baudRates" :key="rate" :value="rate">{{ rate }}</option>
       </select></label
     >

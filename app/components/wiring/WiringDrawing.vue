@@ -151,28 +151,9 @@ const Picture = (): VNode => {
 <template>
   <div class="flex min-h-0 min-w-0 flex-col">
     <div class="flex flex-wrap items-center gap-2 pb-1 text-xs">
-      <button
-        type="button"
-        class="act-quiet !min-h-8 !px-2.5 max-md:!min-h-11"
-        aria-label="Zoom in"
-        @click="zoom(1.25)"
-      >
-        +
-      </button>
-      <button
-        type="button"
-        class="act-quiet !min-h-8 !px-2.5 max-md:!min-h-11"
-        aria-label="Zoom out"
-        @click="zoom(0.8)"
-      >
-        −
-      </button>
-      <button
-        type="button"
-        class="act-quiet !min-h-8 max-md:!min-h-11"
-        :disabled="fitted"
-        @click="scale = null"
-      >
+      <button type="button" class="act-quiet small px-2.5" aria-label="Zoom in" @click="zoom(1.25)">+</button>
+      <button type="button" class="act-quiet small px-2.5" aria-label="Zoom out" @click="zoom(0.8)">−</button>
+      <button type="button" class="act-quiet small" :disabled="fitted" @click="scale = null">
         Full width
       </button>
       <span class="text-soft max-md:hidden"

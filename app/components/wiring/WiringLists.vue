@@ -91,7 +91,7 @@ const worst = (run: Run): Verdict | undefined => verdicts.value.get(`runs/${run.
                 >
                   {{ run.number }}
                 </button>
-                <VerdictMark v-if="worst(run)" :verdict="worst(run)!" class="ml-1 inline !size-3.5" />
+                <VerdictMark v-if="worst(run)" :verdict="worst(run)!" size="tiny" class="ml-1 inline" />
               </td>
               <td>{{ name(run.from) }}</td>
               <td>{{ name(run.to) }}</td>
@@ -119,7 +119,7 @@ const worst = (run: Run): Verdict | undefined => verdicts.value.get(`runs/${run.
               <span class="flex items-center gap-1.5"
                 ><strong>{{ run.number }}</strong> {{ sizeWords(run, q) }},
                 {{ run.lengthKnown === 'open' ? 'length unknown' : lengthWords(run, q) }}, {{ amps(run)
-                }}<VerdictMark v-if="worst(run)" :verdict="worst(run)!" class="!size-4"
+                }}<VerdictMark v-if="worst(run)" :verdict="worst(run)!" size="small"
               /></span>
               <span class="block text-sm text-soft"
                 >{{ name(run.from) }} → {{ name(run.to) }} · fuse {{ fuseOf(run) }} ·

@@ -187,7 +187,7 @@ const known = (name: string) => fieldAt(fieldPath(name)) !== null
         :data-verdict="check.verdict"
       >
         <p class="flex items-start gap-1.5">
-          <VerdictMark :verdict="check.verdict" class="mt-0.5 !size-4 shrink-0" /><span class="sr-only"
+          <VerdictMark :verdict="check.verdict" size="small" class="mt-0.5 shrink-0" /><span class="sr-only"
             >{{ verdictWords[check.verdict] }}:
           </span>
           <span
@@ -207,7 +207,7 @@ const known = (name: string) => fieldAt(fieldPath(name)) !== null
           <button
             v-if="canTry(remedy)"
             type="button"
-            class="act-quiet !min-h-8 text-xs max-md:!min-h-11"
+            class="act-quiet small text-xs"
             @click="emit('remedy', remedy)"
           >
             Use this

@@ -163,7 +163,7 @@ const choose = (path: string) => bench.edit((job) => chooseCandidate(job, path))
           <div class="border-t border-line pt-2">
             <ul v-if="c.against.length > 1">
               <li v-for="check in c.against.slice(1, 5)" :key="check.key" class="flex gap-1.5 py-0.5 text-xs">
-                <VerdictMark :verdict="check.verdict" class="mt-0.5 !size-3.5" /><span
+                <VerdictMark :verdict="check.verdict" size="tiny" class="mt-0.5" /><span
                   ><span class="sr-only">{{ verdictWords[check.verdict] }}: </span>{{ check.words }}</span
                 >
               </li>

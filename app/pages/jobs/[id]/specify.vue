@@ -204,7 +204,7 @@ const differences = computed(() => {
 
           <ul v-if="worth.length" aria-label="Value of a measurement" class="border border-line bg-card p-3">
             <li v-for="one in worth" :key="one.answer" class="flex items-start gap-2 py-0.5">
-              <VerdictMark verdict="measure-first" class="mt-0.5 !size-4" /><span
+              <VerdictMark verdict="measure-first" size="small" class="mt-0.5" /><span
                 >Measure
                 {{ one.conditions.map((c) => `${measuredWords(c)} (${q(c.minutes, 'min')})`).join(' and ') }}:
                 it could save <strong>{{ q(one.cost, 'money') }}</strong><template v-if="one.hours >= 0.25">

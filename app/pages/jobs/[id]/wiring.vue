@@ -72,7 +72,7 @@ function saveDrawing() {
           :class="verdictColour[wired!.verdict]"
           data-testid="wiring-verdict"
         >
-          <VerdictMark :verdict="wired!.verdict" class="!size-5" />{{
+          <VerdictMark :verdict="wired!.verdict" />{{
             open.length === 0
               ? 'The wiring suits'
               : `${verdictWords[wired!.verdict]}: ${open.length} ${open.length === 1 ? 'check' : 'checks'} of the wiring`
@@ -81,22 +81,15 @@ function saveDrawing() {
         <span class="flex flex-wrap gap-2 text-xs">
           <button
             type="button"
-            class="act-quiet !min-h-8 md:hidden max-md:!min-h-11"
+            class="act-quiet small md:hidden"
             :aria-expanded="showsDrawing"
             @click="showsDrawing = !showsDrawing"
           >
             {{ showsDrawing ? 'Hide the drawing' : 'Show the drawing' }}
           </button>
-          <button type="button" class="act-quiet !min-h-8 max-md:!min-h-11" @click="addBranch">
-            Add a branch
-          </button>
-          <button type="button" class="act-quiet !min-h-8 max-md:!min-h-11" @click="saveDrawing">
-            Export drawing (SVG)
-          </button>
-          <a
-            class="act-quiet !min-h-8 max-md:!min-h-11"
-            :href="`/api/jobs/${bench.id}/papers/wiring/pdf`"
-            download
+          <button type="button" class="act-quiet small" @click="addBranch">Add a branch</button>
+          <button type="button" class="act-quiet small" @click="saveDrawing">Export drawing (SVG)</button>
+          <a class="act-quiet small" :href="`/api/jobs/${bench.id}/papers/wiring/pdf`" download
             >Open plan (PDF)</a
           >
         </span>
@@ -113,7 +106,7 @@ function saveDrawing() {
             :data-open="check.key"
             @click="chosen = check.on"
           >
-            <VerdictMark :verdict="check.verdict" class="!size-3.5 shrink-0" />{{ check.title }}:
+            <VerdictMark :verdict="check.verdict" size="tiny" />{{ check.title }}:
             {{ subject(check.on) }}
           </button>
         </li>
