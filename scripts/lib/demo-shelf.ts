@@ -30,8 +30,15 @@ export const demoShelf = (): ShelfPart[] =>
     throw new Error(words)
   })
 
-/** A job with the first answer that is found for it; as it is where none is found. */
+const specified = new Map<string, JobDocument>()
+
+/** A job with the first answer that is found for it; as it is where none is found. Searched once for equal jobs. */
 export function specifiedJob(job: JobDocument): JobDocument {
+  const key = JSON.stringify(job)
+  const known = specified.get(key)
+  if (known) return known
   const [answer] = searchAnswers(planOf(job, {}, demoShelf())).answers
-  return answer ? withSpecified(job, specifiedBy(answer, 'Demo', '2026-01-01T00:00:00.000Z')) : job
+  const done = answer ? withSpecified(job, specifiedBy(answer, 'Demo', '2026-01-01T00:00:00.000Z')) : job
+  specified.set(key, done)
+  return done
 }
