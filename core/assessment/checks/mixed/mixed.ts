@@ -6,11 +6,12 @@ import { formatShare, listInSentence, joinText, type Write } from '#core/units/f
 import { check, number, word, type Judgement } from '#core/assessment/check'
 import { dcAtOnceA, isOldLithium, leadHealth, loadA, sharesBus } from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
-import { oneHeldBack, voltageRemedies } from '#core/remedies/arrangements'
+import { voltageRemedies } from '#core/remedies/arrangements'
 import { laneCurrentA } from '#core/system/currents'
 import type { Bank } from '#core/system/bank'
 import type { ChargeUnit } from '#core/system/lanes'
 import type { System } from '#core/system/system'
+import { charges, lessTogether, mostTogetherA, passesStopAt, staysJoined, stopsFrom } from './together'
 
 export const school = check({
   id: 'mixed.school',
@@ -131,11 +132,6 @@ export const series = check({
   },
 })
 
-/** A charge stop that opens under load before this charge keeps the lithium from charging. */
-const stopsFrom = 0.8
-/** Charges of the lithium at which it is looked at who takes what. */
-const charges = [0.2, 0.5, stopsFrom]
-
 export const sharing = check({
   id: 'mixed.sharing',
   title: 'Sharing of the current',
@@ -247,36 +243,6 @@ export const leadHealthCheck = check({
     }
   },
 })
-
-/** The charge at which all sources lift the bus over the charge stop, where that is too early; else null. */
-function passesStopAt(amps: number, system: System): number | null {
-  const [lfp, lead] = [lfpOf(system), houseLeadOf(system)]
-  const early = charges.find((soc) => shareOf(lfp, lead, soc, amps).off)
-  return early ?? null
-}
-
-/** Whether the lithium stays on the bus while all sources give a current, until it is nearly full. */
-const staysJoined = (amps: number, system: System): boolean =>
-  !shareOf(lfpOf(system), houseLeadOf(system), stopsFrom, amps).off
-
-/** The most all sources may give together while something holds, A, up to what they give. */
-function mostTogetherA(amps: number, holds: (amps: number) => boolean): number {
-  let [low, high] = [0, amps]
-  for (let i = 0; i < 12; i++) {
-    const middle = (low + high) / 2
-    if (holds(middle)) low = middle
-    else high = middle
-  }
-  return Math.floor(low)
-}
-
-/** One source held back so that all give no more than a current together, A. */
-const lessTogether = (mostA: number, system: System): RemedyRef[] =>
-  oneHeldBack(
-    system.lanes.map((lane) => ({ lane, amps: laneCurrentA(lane, system) })),
-    mostA,
-    system,
-  )
 
 /** The stops of a hybrid bank against its chargers and its BMS. */
 interface Stops {
