@@ -6,7 +6,7 @@ import { changesBetween } from '#core/job/changes'
 import { partAt, type JobDocument, type PartPath } from '#core/job/document'
 import type { ListedPart, Specified } from '#core/job/specified'
 import { hoursOfWiring, partsOfWiring, type Wanted } from '#core/wiring/lists'
-import type { Network } from '#core/wiring/network'
+import type { Network, Post } from '#core/wiring/network'
 import { canTry, joinRemedies, sameRemedy, type RemedyRef } from '#core/remedies/catalogue'
 import { boughtFrom } from '#core/remedies/bought'
 import { resolveRules } from '#core/rules/rules'
@@ -60,27 +60,33 @@ export function withWiringSteps(
   return { draft, wiring }
 }
 
+/** A fuse or plug of the wiring, and the surveyed cable that it is in. */
+interface OnCable {
+  readonly cable: PartPath
+  readonly post: Post
+}
+
 /** The surveyed cable that each fuse and plug of a wiring is in, by the path of the fitting. */
-function cablesOfFittings({ runs, posts }: Network): ReadonlyMap<PartPath, PartPath> {
-  const fittings = new Set(posts.flatMap(({ id, fitting }) => (fitting ? [id] : [])))
+function cablesOfFittings({ runs, posts }: Network): ReadonlyMap<PartPath, OnCable> {
+  const fitted = posts.filter(({ fitting }) => fitting !== null)
   const own = runs.flatMap(({ from, to, cable }) =>
-    cable ? [from, to].filter((id) => fittings.has(id)).map((id) => [`fittings/${id}`, cable] as const) : [],
+    cable ? fitted.filter(({ id }) => id === from || id === to).map((post) => ({ cable, post })) : [],
   )
-  return new Map(own)
+  return new Map(own.map((one): [PartPath, OnCable] => [`fittings/${one.post.id}`, one]))
 }
 
 /** A fuse or plug of a surveyed cable is changed there, once, whether the survey or the wiring asks for it. */
-function onItsCable(ref: RemedyRef, cables: ReadonlyMap<PartPath, PartPath>, job: JobDocument): RemedyRef {
-  const cable = cables.get(ref.on)
-  if (!cable || !partAt(job, cable)) return ref
+function onItsCable(ref: RemedyRef, cables: ReadonlyMap<PartPath, OnCable>, job: JobDocument): RemedyRef {
+  const { cable, post } = cables.get(ref.on) ?? {}
+  if (!cable || !post || !partAt(job, cable)) return ref
   if (ref.id === 'fitting.fuse')
     return {
-      id: ref.on.includes('far-fuse') ? 'fuse.far-end' : 'fuse.size',
+      id: post.fitting?.isAtFarEnd ? 'fuse.far-end' : 'fuse.size',
       on: cable,
       value: present(ref.value),
       ...(ref.values?.family ? { values: { fuseKind: ref.values.family } } : {}),
     }
-  const isPlug = ref.id === 'fitting.larger' && ref.on.endsWith('-plug')
+  const isPlug = ref.id === 'fitting.larger' && post.kind === 'plug'
   return isPlug ? { id: 'plug.larger', on: cable, value: present(ref.value) } : ref
 }
 

@@ -37,6 +37,8 @@ export interface Fitting {
   readonly sheathed: boolean
   /** Whether it is the separate fuse of one battery in a bank of several. */
   readonly isOfOneBattery: boolean
+  /** Whether it is the second fuse of a cable, at its far end. */
+  readonly isAtFarEnd: boolean
   /** Why it is there, in a sentence. */
   readonly reason: string
 }

@@ -62,6 +62,7 @@ interface FittingOf extends PostOf {
   readonly aicA?: number | null
   readonly mostMm2?: number | null
   readonly isOfOneBattery?: boolean
+  readonly isAtFarEnd?: boolean
 }
 interface RunOf {
   readonly role: Role
@@ -205,6 +206,7 @@ export class Builder {
       distanceMm: entered<number>('distanceMm'),
       sheathed: entered<string>('sheathed') === 'yes',
       isOfOneBattery: at.isOfOneBattery ?? false,
+      isAtFarEnd: at.isAtFarEnd ?? false,
       reason: at.reason,
     }
   }

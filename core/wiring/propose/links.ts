@@ -73,6 +73,7 @@ function fusedAtHead(
   build.fitting(`${id}-far-fuse`, 'fuse', {
     ...own,
     ...farFuse(build, cable),
+    isAtFarEnd: true,
     name: `Fuse of ${nameInSentence(link.$name)} at the starting battery`,
     reason: 'The starting battery feeds a fault from this end.',
   })
@@ -332,6 +333,7 @@ function feedOf(build: Builder, id: string, from: string, to: string, at: LinkAt
     build.fitting(`${id}-in-far-fuse`, 'fuse', {
       ...own,
       ...farFuse(build, cable),
+      isAtFarEnd: true,
       name: `Fuse of ${nameInSentence(link.$name)} at its input`,
       reason: 'Behind the plug the cable can be touched from the other side: it is fused at both ends.',
     })
