@@ -18,8 +18,9 @@ const isOfThisMachine = /^(127\.|localhost$|\[::1\])/.test(window.location.hostn
         You are signed in as {{ session.person.name }}, {{ roleWords[session.person.role].toLowerCase() }}.
       </p>
       <div class="grid gap-8">
-        <OwnSessions />
+        <!-- Lists that come late stand below the forms: nothing moves away under a press. -->
         <QuickSignIn />
+        <OwnSessions />
         <PeopleList v-if="session.person.role === 'owner'" />
         <TokenList v-if="session.person.role === 'owner'" />
         <ShopSwitch v-if="session.person.role === 'owner'" />
