@@ -143,6 +143,7 @@ export class FindingMemo {
     readonly inForce: ShopRules
   } | null = null
 
+  /** What is found in a job; each check is asked when its finding is first looked at. */
   of(job: JobDocument, shop: ShopSettings): JobFindings {
     if (this.remembered > mostRemembered) this.forget()
     const facts = factsOf(job, shop, this.numbers.slots, this.rulesOf(job, shop))

@@ -26,8 +26,14 @@ function notFullWhy(totals: Totals, volts: number, system: System): string {
 
 type Against = Pick<Judgement, 'compared' | 'limit'>
 
-/** What a charger draws from the mains at the end of bulk, where it is the most, and where the supply gives less. */
-function supplyOf(charger: View<'chargers'>): { readonly drawsA: number; readonly tooSmallA: number | null } {
+interface Supply {
+  /** Drawn at the end of bulk, where it is the most, A. */
+  readonly drawsA: number
+  /** What the supply gives where that is less, A. */
+  readonly tooSmallA: number | null
+}
+
+function supplyOf(charger: View<'chargers'>): Supply {
   const drawsA = chargerSupplyW(charger) / charger.supplyV
   const { supplyLimitA } = charger
   return { drawsA, tooSmallA: supplyLimitA !== null && drawsA > supplyLimitA ? supplyLimitA : null }
@@ -43,8 +49,12 @@ const supplyWords = (
   )
 
 /** Less current where the supply gives too little; a larger charger, or a charge now and then, where it is slow. */
-function timeRemedies(unit: View<'chargers'>, isSlow: boolean, bank: Bank): RemedyRef[] {
-  const { drawsA, tooSmallA } = supplyOf(unit)
+function timeRemedies(
+  unit: View<'chargers'>,
+  { drawsA, tooSmallA }: Supply,
+  isSlow: boolean,
+  bank: Bank,
+): RemedyRef[] {
   const mostA = tooSmallA === null ? null : Math.max(1, (unit.ratedA * tooSmallA) / Math.max(0.1, drawsA))
   const larger = replacement(unit, bank)
   return [
@@ -73,11 +83,8 @@ const againstLongest = (hours: number | null, { chargeHoursMost }: ShopRules): A
 })
 
 /** What is drawn from the supply against what that gives. */
-const againstSupply = (charger: View<'chargers'>, givesA: number): Against => ({
-  compared: [
-    number('draws from the supply', supplyOf(charger).drawsA, 'A'),
-    number('supply gives', givesA, 'A'),
-  ],
+const againstSupply = (charger: View<'chargers'>, drawsA: number, givesA: number): Against => ({
+  compared: [number('draws from the supply', drawsA, 'A'), number('supply gives', givesA, 'A')],
   limit: charger.$origin('supplyLimitA'),
 })
 
@@ -97,11 +104,12 @@ export const time = check({
     const totals = nightOn(lane, system)
     const hours = totals.fullAfterH
     const slow = hours === null || hours > rules.chargeHoursMost
-    const { drawsA: supplyA, tooSmallA } = supplyOf(charger)
+    const supply = supplyOf(charger)
+    const { drawsA: supplyA, tooSmallA } = supply
     const takes = hours === null ? 'more than a day' : q(hours, 'h')
     return {
       verdict: slow || tooSmallA !== null ? 'suits-once-changed' : 'suits',
-      ...(tooSmallA === null ? againstLongest(hours, rules) : againstSupply(charger, tooSmallA)),
+      ...(tooSmallA === null ? againstLongest(hours, rules) : againstSupply(charger, supplyA, tooSmallA)),
       formula: () =>
         joinText(
           `run “mains night” from ${rules.lowChargeFrom} %, `,
@@ -115,7 +123,7 @@ export const time = check({
           tooSmallA === null ? '' : `, which gives ${q(tooSmallA, 'A')}`,
           '.',
         ),
-      remedies: timeRemedies(charger, slow, bank),
+      remedies: timeRemedies(charger, supply, slow, bank),
       cautions: () =>
         many.generators.length > 0 ? [`From the generator that takes ${takes} of running.`] : [],
     }
@@ -125,6 +133,7 @@ export const time = check({
 /** What a heater does in a cold week. */
 interface ColdWeek {
   readonly totals: Totals
+  readonly days: number
   /** Charge is refused on the first day, h. */
   readonly refusedH: number
   readonly runs: boolean
@@ -148,7 +157,7 @@ function coldWeek(system: System): ColdWeek {
   const broughtAh = broughtAhOf(totals) / days
   const runs = totals.heaterWh >= 1
   const never = refusedH > 0 && !runs
-  return { totals, refusedH, runs, never, heatAh, broughtAh, dear: runs && heatAh >= broughtAh }
+  return { totals, days, refusedH, runs, never, heatAh, broughtAh, dear: runs && heatAh >= broughtAh }
 }
 
 function coldWeekWords(week: ColdWeek, q: Write): string {
@@ -186,8 +195,7 @@ export const heater = check({
     if (heater !== 'yes' || coldCut !== 'yes' || one.place.coldestC >= bank.coldLimitC) return null
     const watts = bank.each.heaterW * bank.count
     const week = coldWeek(system)
-    const { totals, refusedH, heatAh, broughtAh, dear } = week
-    const days = totals.hours / 24
+    const { totals, days, refusedH, heatAh, broughtAh, dear } = week
     const fails = refusedH > rules.heaterMostH || week.never || dear
     return {
       verdict: fails ? 'suits-once-changed' : 'suits',

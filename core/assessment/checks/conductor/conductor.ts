@@ -95,10 +95,14 @@ export const unfused = (
   cautions: localCode,
 })
 
-function fuseWords(conductor: Conductor, fuse: FuseOn, q: Write): string {
-  const { name, flowsA, carriesA } = conductor
+function fuseWords(
+  { name, flowsA, carriesA }: Conductor,
+  fuse: FuseOn,
+  wrong: ReturnType<typeof isWrongFuse>,
+  q: Write,
+): string {
   const rated = q(fuse.ratedA, 'A')
-  switch (isWrongFuse(conductor, fuse)) {
+  switch (wrong) {
     case 'too large':
       return joinText(
         `The ${fuse.name} is ${rated}, but ${nameInSentence(name)} carries only ${q(carriesA, 'A')}. `,
@@ -129,7 +133,7 @@ export function fuseAgainst(
     limit,
     formula: () =>
       joinText(rule, `${q(flowsA, 'A')} flow; fuse ${q(ratedA, 'A')}; ${words} carries ${q(carriesA, 'A')}`),
-    summary: () => fuseWords(conductor, fuse, q),
+    summary: () => fuseWords(conductor, fuse, wrong, q),
     remedies: wrong ? remedies : [],
     cautions: () =>
       wrong === null && flowsA > warmShare * ratedA

@@ -1,11 +1,15 @@
-import { joinText, nameInSentence } from '#core/units/format'
+import { joinText, nameInSentence, type Write } from '#core/units/format'
 import { check, number, word } from '#core/assessment/check'
 import { smallerDcdc, unjoined } from '#core/remedies/arrangements'
 import { allDayBudget, availableA } from '#core/system/alternators'
 import { dcdcInput } from '#core/system/currents'
 import { currentAgainstBank } from '../charger/charger-current'
 
-const lends = 'the starting battery supplies the rest.'
+const idleCaution = (name: string, idleA: number, q: Write): string =>
+  joinText(
+    `At idle ${nameInSentence(name)} delivers only ${q(idleA, 'A')}; `,
+    'the starting battery supplies the rest.',
+  )
 
 export const output = check({
   id: 'dcdc.output',
@@ -43,9 +47,7 @@ export const output = check({
       remedies: over ? [less ?? unjoined(lane)] : [],
       cautions: () => {
         const idleA = availableA(alternator, 'idle', rules)
-        return !over && runningA > idleA
-          ? [`At idle ${nameInSentence(name)} delivers only ${q(idleA, 'A')}; ${lends}`]
-          : []
+        return !over && runningA > idleA ? [idleCaution(name, idleA, q)] : []
       },
     }
   },

@@ -30,8 +30,8 @@ export const linkNominal = check({
       summary: () =>
         isWrong
           ? joinText(
-              `${name} is a ${alternatorV} V system and the house `,
-              `battery is ${bank.nominalV} V. Never join them.`,
+              `${name} is a ${alternatorV} V system `,
+              `and the house battery is ${bank.nominalV} V. Never join them.`,
             )
           : `${name} and the house battery are both ${alternatorV} V.`,
       remedies: () => (isWrong ? [addDcdc(lane, system)] : []),
@@ -68,8 +68,8 @@ export const vsrNeverOpens = check({
               `rests at ${q(lowRestV, 'V')} to ${q(highRestV, 'V')} `,
               `(${rules.restLow} to ${rules.restHigh} %) > ${q(link.opensV, 'V')}; `,
               `(${Math.round(lane.starting.standbyA * 1000)} + `,
-              `${Math.round(rules.leadFloatC * lane.starting.ah * 1000)} `,
-              `mA) × 24 h = ${q(ahLostPerDay(), 'Ah')} a day`,
+              `${Math.round(rules.leadFloatC * lane.starting.ah * 1000)} mA) `,
+              `× 24 h = ${q(ahLostPerDay(), 'Ah')} a day`,
             ),
       summary: () =>
         opens

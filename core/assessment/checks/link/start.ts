@@ -196,8 +196,14 @@ const startCautions = (starting: Starting, coldestC: number): readonly string[] 
     : []),
 ]
 
+/** What can feed a starting battery, as a word and as the subject of a sentence. */
+const feeders = {
+  dcdc: { by: 'the DC-DC', subject: 'The DC-DC' },
+  charger: { by: 'a charger or the sun', subject: 'A charger or solar' },
+} as const
+
 /** What keeps a starting battery charged while the vehicle is parked; null where nothing does. */
-function fedBy(starting: Starting, { lanes }: System): 'the DC-DC' | 'a charger or the sun' | null {
+function fedBy(starting: Starting, { lanes }: System): keyof typeof feeders | null {
   const isFedBack = lanes.some(
     (lane) =>
       lane.kind === 'alternator' &&
@@ -205,8 +211,8 @@ function fedBy(starting: Starting, { lanes }: System): 'the DC-DC' | 'a charger 
       lane.link.kind === 'dcdc' &&
       lane.link.backFeed === 'yes',
   )
-  if (isFedBack) return 'the DC-DC'
-  return starting.fedByCharger === 'yes' ? 'a charger or the sun' : null
+  if (isFedBack) return 'dcdc'
+  return starting.fedByCharger === 'yes' ? 'charger' : null
 }
 
 /** How long half of a starting battery lasts by its standing draw and self-discharge, weeks. */
@@ -235,7 +241,7 @@ export const upkeep = check({
       verdict: short ? 'suits-once-changed' : 'suits',
       compared: [
         number('is parked for', weeks, 'weeks'),
-        fed ? word('fed by', fed) : number('lasts', lastsWeeks, 'weeks'),
+        fed ? word('fed by', feeders[fed].by) : number('lasts', lastsWeeks, 'weeks'),
       ],
       limit: {
         kind: 'rule',
@@ -248,10 +254,7 @@ export const upkeep = check({
         ),
       summary: () =>
         fed
-          ? joinText(
-              fed === 'the DC-DC' ? 'The DC-DC keeps' : 'A charger or solar keeps',
-              ' the starting battery charged while the vehicle is parked.',
-            )
+          ? joinText(feeders[fed].subject, ' keeps the starting battery charged while the vehicle is parked.')
           : joinText(
               'Nothing charges the starting battery while the vehicle is parked. ',
               `It lasts ${q(lastsWeeks, 'weeks')}`,
