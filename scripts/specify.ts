@@ -2,7 +2,7 @@
 // core alone. Without a shelf that of the demo serves.
 import { stat } from 'node:fs/promises'
 import { parseArgs } from 'node:util'
-import { searchAnswers } from '#core/solve/answer'
+import { searchAnswers } from '#core/solve/answers'
 import { planOf } from '#core/solve/plan'
 import { answerRows } from '#core/solve/rows'
 import { demoShelf, shelfIn } from './lib/demo-shelf'

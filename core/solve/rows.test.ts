@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import type { JobDocument } from '#core/job/document'
 import { demoShelf } from '../../scripts/lib/demo-shelf'
-import { searchAnswers } from './answer'
+import { searchAnswers } from './answers'
 import { planOf } from './plan'
 import { answerRows } from './rows'
 

@@ -1,5 +1,5 @@
 import { withSpecified } from '#core/job/as-specified'
-import { searchAnswers } from '#core/solve/answer'
+import { searchAnswers } from '#core/solve/answers'
 import { planOf } from '#core/solve/plan'
 import { specifiedBy } from '#core/solve/specify'
 import { usualLetterhead } from '#core/quotation/terms'

@@ -5,7 +5,7 @@ import { readShelfCsv } from '#core/formats/shelf-csv'
 import { withSpecified } from '#core/job/as-specified'
 import type { JobDocument } from '#core/job/document'
 import { shelfKindIds, type ShelfPart } from '#core/shelf/kinds'
-import { searchAnswers } from '#core/solve/answer'
+import { searchAnswers } from '#core/solve/answers'
 import { planOf } from '#core/solve/plan'
 import { specifiedBy } from '#core/solve/specify'
 

@@ -1,0 +1,136 @@
+import { entryOf } from '#core/collections/held'
+import { caseLimitC } from '#core/physics/alternator'
+import { sameRemedy, type RemedyRef } from '#core/remedies/catalogue'
+import { judgeJob } from '#core/verdict/job'
+import { fullAnswer, isSure, type Answer } from './answer'
+import { Evaluator } from './evaluate'
+import { beats, bestOf, nearestOf, search, type Outcome } from './front'
+import type { Condition } from './open'
+import type { Plan } from './plan'
+
+/** What measuring something could save: the cheapest answer that hangs on it against the cheapest sure one. */
+export interface Worth {
+  readonly conditions: readonly Condition[]
+  readonly answer: string
+  readonly cost: number
+  readonly hours: number
+}
+
+export interface Answers {
+  readonly answers: readonly Answer[]
+  /** What a measurement is worth, the most first. */
+  readonly worth: readonly Worth[]
+  /** The closest answers if nothing settles the job. */
+  readonly nearest: Answer | null
+  /** Why no answer keeps the battery that was chosen, in a sentence; null if one does. */
+  readonly batteryGoes: string | null
+}
+
+/** A saving under this is not worth a visit, in money. */
+const worthTelling = 20
+
+function worthOf(answers: readonly Answer[]): Worth[] {
+  const sure = answers.filter(isSure).toSorted((a, b) => a.figures.cost - b.figures.cost)[0]
+  if (!sure) return []
+  const known = new Set<string>()
+  return answers
+    .filter((answer) => !isSure(answer))
+    .map((answer) => ({
+      conditions: answer.conditions,
+      answer: answer.id,
+      cost: sure.figures.cost - answer.figures.cost,
+      hours: sure.figures.hours - answer.figures.hours,
+    }))
+    .filter(({ cost }) => cost >= worthTelling)
+    .toSorted((a, b) => b.cost - a.cost)
+    .filter(({ conditions }) => known.size < known.add(conditions.map(({ path }) => path).join()).size)
+}
+
+/** Whether an answer holds: nothing blocks it, and its run exceeds no limit. */
+const standsUp = ({ inTheWay, verdict, figures }: Answer): boolean =>
+  inTheWay.length === 0 && verdict !== 'does-not-suit' && (figures.alternatorPeakC ?? 0) <= caseLimitC
+
+/** Those that no other beats by its full figures, its wiring counted: one that hangs on something beats none that is sure. */
+const unbeaten = (answers: readonly Answer[]): readonly Answer[] =>
+  answers.filter(
+    (one) => !answers.some((other) => (isSure(other) || !isSure(one)) && beats(other.figures, one.figures)),
+  )
+
+/** Similarity of an answer to the changes on the bench: one point for each change, one more for the same value. */
+const sharedWith = (changes: readonly RemedyRef[], { steps }: Answer): number =>
+  changes.reduce((sum, change) => {
+    const step = steps.find(({ ref }) => sameRemedy(ref, change))
+    return sum + (step ? 1 : 0) + (step && step.ref.value === change.value ? 1 : 0)
+  }, 0)
+
+/** The answers with the certain one first that is most similar to the bench; the others keep their order. */
+function proposedFirst(answers: readonly Answer[], { job, shop }: Plan): readonly Answer[] {
+  const { changes } = judgeJob(job, shop).found
+  const shared = new Map(answers.map((answer) => [answer, sharedWith(changes, answer)]))
+  const [first] = answers.filter(isSure).toSorted((a, b) => entryOf(shared, b) - entryOf(shared, a))
+  return first ? [first, ...answers.filter((answer) => answer !== first)] : answers
+}
+
+/** Why no answer keeps the job’s battery: what blocks the nearest that does; null where one keeps it. */
+function whyBatteryGoes(
+  answers: readonly Answer[],
+  outcomes: readonly Outcome[],
+  answerAt: (index: number) => Answer,
+): string | null {
+  if (answers.some(({ battery }) => battery === null)) return null
+  const own = nearestOf(outcomes.filter(({ keepsBattery }) => keepsBattery))
+  return own ? (answerAt(own.index).inTheWay[0]?.summary ?? '') : null
+}
+
+/**
+ * The answers of a search, checked in full with their runs. One whose runs find something that the quick
+ * checking did not (a heater too weak, an alternator too hot) stands back, and the next best takes its place; one
+ * whose runs leave something open counts among those that are not sure.
+ */
+export function answersOf(evaluator: Evaluator, outcomes: readonly Outcome[]): Answers {
+  const known = new Map<number, Answer>()
+  const answerAt = (index: number): Answer => {
+    const answer = known.get(index) ?? fullAnswer(evaluator, evaluator.evaluate(index))
+    known.set(index, answer)
+    return answer
+  }
+  const answered = (answers: readonly Answer[]): Answers => ({
+    answers: proposedFirst(answers, evaluator.plan),
+    worth: worthOf(answers),
+    nearest: null,
+    batteryGoes: whyBatteryGoes(answers, outcomes, answerAt),
+  })
+  const failing = new Set<number>()
+  const open = new Set<number>()
+  for (let round = 0; round < mostRounds; round++) {
+    const left = outcomes
+      .filter(({ index }) => !failing.has(index))
+      .map((outcome) => (open.has(outcome.index) ? { ...outcome, sure: false } : outcome))
+    const front = bestOf(left).map(({ index, sure }) => ({ index, sure, answer: answerAt(index) }))
+    const bad = front.filter(({ answer }) => !standsUp(answer))
+    const turned = front.filter(({ sure, answer }) => sure && standsUp(answer) && !isSure(answer))
+    if (bad.length === 0 && turned.length === 0 && front.length > 0) {
+      return answered(unbeaten(front.map(({ answer }) => answer)))
+    }
+    if (bad.length === 0 && turned.length === 0) break
+    for (const { index } of bad) failing.add(index)
+    for (const { index } of turned) open.add(index)
+  }
+  const standing = unbeaten([...known.values()].filter(standsUp))
+  if (standing.length > 0) return answered(standing)
+  const [nearest] = [...failing].map(answerAt).toSorted((a, b) => a.inTheWay.length - b.inTheWay.length)
+  const least = nearestOf(outcomes)
+  return {
+    answers: [],
+    worth: [],
+    nearest: nearest ?? (least ? answerAt(least.index) : null),
+    batteryGoes: null,
+  }
+}
+const mostRounds = 12
+
+/** Searches a plan from end to end in one go, and gives its answers. */
+export function searchAnswers(plan: Plan): Answers {
+  const evaluator = new Evaluator(plan)
+  return answersOf(evaluator, [...search(evaluator)])
+}
