@@ -2,10 +2,12 @@ import { flushPromises } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { effectScope, type EffectScope } from 'vue'
 import type { JobDocument } from '#core/job/document'
-import type { Stretch } from '#core/solve/shares'
 import { useSolver } from './solver'
 
+/** Those that keep the battery, every second one, and the others. */
 const combinations = 40
+const all = Array.from({ length: combinations }, (_, i) => i)
+const keeping = all.filter((index) => index % 2 === 0)
 
 /** Stands in for an engine of its own: it writes down what it is asked for. */
 class StandInEngine {
@@ -21,23 +23,24 @@ class StandInEngine {
   readonly engine = {
     plan: (): Promise<unknown> => {
       this.asked.push('plan')
-      return Promise.resolve({ count: combinations })
+      const exchanging = all.filter((index) => !keeping.includes(index))
+      return Promise.resolve({ count: combinations, keeping, exchanging })
     },
     share: (): Promise<void> => {
       this.asked.push('share')
       return Promise.resolve()
     },
-    search: ({ from, to }: Stretch): Promise<unknown> => {
+    search: (indexes: readonly number[]): Promise<unknown> => {
       this.asked.push('search')
-      const indices = Array.from({ length: to - from }, (_, i) => from + i)
-      this.looked.push(...indices)
-      const outcomes = indices.map((index) => ({ index }))
+      this.looked.push(...indexes)
+      const outcomes = indexes.map((index) => ({ index }))
       return this.holds
         ? new Promise((resolve) => (this.held = () => resolve(outcomes)))
         : Promise.resolve(outcomes)
     },
     answers: (outcomes: readonly { readonly index: number }[]): Promise<unknown> => {
       this.asked.push('answers')
+      if (!keepsForSure && outcomes.length < combinations) return Promise.resolve(null)
       return Promise.resolve({ answers: [], seen: outcomes.map(({ index }) => index) })
     },
   }
@@ -48,6 +51,7 @@ class StandInEngine {
 
 let engines: StandInEngine[] = []
 let holds = false
+let keepsForSure = false
 vi.mock('../engine/client', () => ({
   plain: (data: unknown) => data,
   startEngine: (failed: (message: string) => void) => {
@@ -66,6 +70,7 @@ describe('a search for answers', () => {
   beforeEach(() => {
     engines = []
     holds = false
+    keepsForSure = false
     scope = effectScope()
   })
   afterEach(() => scope.stop())
@@ -82,13 +87,33 @@ describe('a search for answers', () => {
     expect(solver.count.value).toBe(combinations)
   })
 
-  it('looks at each combination once, and hands them on in their order', async () => {
+  const inOrder = (indexes: readonly number[]): number[] => indexes.toSorted((a, b) => a - b)
+  const seenBy = (solver: ReturnType<typeof useSolver>): number[] =>
+    inOrder((solver.answers.value as unknown as { readonly seen: number[] }).seen)
+
+  it('looks at each combination once, those that keep the battery first', async () => {
     const solver = solverIn()
     await solver.start(job, {}, [])
-    const all = Array.from({ length: combinations }, (_, i) => i)
-    expect(engines.flatMap(({ looked }) => looked).sort((a, b) => a - b)).toEqual(all)
-    expect(solver.answers.value).toEqual({ answers: [], seen: all })
+    const looked = engines.flatMap((engine) => engine.looked)
+    expect(inOrder(looked)).toEqual(all)
+    for (const engine of engines) {
+      const places = engine.looked.map((index) => keeping.includes(index))
+      expect(places.lastIndexOf(true)).toBeLessThan(places.indexOf(false))
+    }
+    expect(seenBy(solver)).toEqual(all)
     expect(solver.state.value).toBe('done')
+    expect(solver.share.value).toBe(1)
+    expect(solver.untried.value).toBe(0)
+  })
+
+  it('tries no other battery where a sure answer keeps the one that was chosen', async () => {
+    keepsForSure = true
+    const solver = solverIn()
+    await solver.start(job, {}, [])
+    expect(inOrder(engines.flatMap(({ looked }) => looked))).toEqual(keeping)
+    expect(seenBy(solver)).toEqual(keeping)
+    expect(solver.count.value).toBe(keeping.length)
+    expect(solver.untried.value).toBe(combinations - keeping.length)
     expect(solver.share.value).toBe(1)
   })
 

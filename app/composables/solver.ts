@@ -1,5 +1,5 @@
 import { computed, onScopeDispose, ref, shallowRef } from 'vue'
-import { firstOf } from '#core/collections/held'
+import { firstOf, present } from '#core/collections/held'
 import type { JobDocument } from '#core/job/document'
 import type { ShelfPart } from '#core/shelf/kinds'
 import type { Adjustment, Answer } from '#core/solve/answer'
@@ -21,6 +21,8 @@ export function useSolver() {
   const state = ref<'idle' | 'searching' | 'judging' | 'done' | 'stopped'>('idle')
   const count = ref(0)
   const looked = ref(0)
+  /** Combinations with another battery that nobody asked for, since a sure answer keeps the one that was chosen. */
+  const untried = ref(0)
   const answers = shallowRef<Answers | null>(null)
   const problem = ref('')
 
@@ -42,7 +44,7 @@ export function useSolver() {
     const idle = state.value === 'done' ? engines : []
     if (idle.length === 0) end()
     problem.value = ''
-    looked.value = count.value = 0
+    looked.value = count.value = untried.value = 0
     answers.value = null
     state.value = 'searching'
     const mine = Array.from(
@@ -55,10 +57,7 @@ export function useSolver() {
     )
     engines = mine
     try {
-      const found = await searched(mine, job, shop, shelf)
-      if (engines !== mine) return
-      state.value = 'judging'
-      const judged = await firstOf(mine).engine.answers(found)
+      const judged = await searched(mine, job, shop, shelf)
       if (engines !== mine) return
       answers.value = judged
       state.value = 'done'
@@ -67,28 +66,52 @@ export function useSolver() {
     }
   }
 
-  /** Every combination, shared out among the engines. */
+  /** The answers of a job. Another battery is only tried where no sure answer keeps the one that was chosen. */
   async function searched(
     mine: readonly OwnEngine[],
     job: JobDocument,
     shop: ShopSettings,
     shelf: readonly ShelfPart[],
-  ): Promise<Outcome[]> {
-    const found: Outcome[] = []
+  ): Promise<Answers | null> {
+    const [first, ...others] = mine
     // One plans for all: until then the others would only work out the same.
-    const plan = await firstOf(mine).engine.plan(...plain([job, shop, shelf] as const))
-    if (engines === mine) count.value = plan.count
-    const shares = new Shares(plan.count, mine.length)
+    const plan = await present(first).engine.plan(...plain([job, shop, shelf] as const))
+    const ready = [Promise.resolve(), ...others.map(({ engine }) => engine.share(plan))]
+    const found: Outcome[] = []
+    for (const combinations of [plan.keeping, plan.exchanging]) {
+      if (engines !== mine) return null
+      count.value = found.length + combinations.length
+      untried.value = plan.count - count.value
+      state.value = 'searching'
+      await lookAt(combinations, mine, ready, found)
+      if (engines !== mine) return null
+      state.value = 'judging'
+      const answered = await firstOf(mine).engine.answers(found)
+      if (answered) return answered
+    }
+    return null
+  }
+
+  /**
+   * Combinations shared out among the engines; what comes of them is added to what was found.
+   * @param ready what each engine does first
+   */
+  async function lookAt(
+    combinations: readonly number[],
+    mine: readonly OwnEngine[],
+    ready: readonly Promise<void>[],
+    found: Outcome[],
+  ): Promise<void> {
+    const shares = new Shares(combinations, mine.length)
     await Promise.all(
       mine.map(async ({ engine }, place) => {
-        if (place > 0) await engine.share(plan)
+        await ready[place]
         for (let next = shares.next(place); next; next = shares.next(place)) {
           found.push(...(await engine.search(next)))
           if (engines === mine) looked.value = found.length
         }
       }),
     )
-    return found.toSorted((a, b) => a.index - b.index)
   }
 
   /** An answer with steps left out or set otherwise, checked again. Only after a search. */
@@ -99,6 +122,7 @@ export function useSolver() {
     state,
     count,
     looked,
+    untried,
     share: computed(() => (count.value === 0 ? 0 : looked.value / count.value)),
     answers,
     problem,

@@ -1,3 +1,4 @@
+import { present } from '#core/collections/held'
 import { runIds, type RunId, type RunInputs } from '#core/simulation/run-kinds'
 import { assess, type Assessment } from '#core/assessment/assess'
 import { KeptAssessment } from '#core/assessment/kept'
@@ -21,11 +22,10 @@ import type { LeadPlant, LfpPlant, Plant } from '#core/simulation/plant'
 import { carryOut, type RunResult } from '#core/simulation/runs'
 import { sharingOver, type Sharing } from '#core/simulation/sharing'
 import { adjust, type Adjustment, type Answer } from '#core/solve/answer'
-import { answersOf, type Answers } from '#core/solve/answers'
+import { answersOf, FullAnswers, type Answers } from '#core/solve/answers'
 import { Evaluator } from '#core/solve/evaluate'
 import { search, type Outcome } from '#core/solve/front'
 import { planOf, type Plan } from '#core/solve/plan'
-import type { Stretch } from '#core/solve/shares'
 import { schoolsOf, type SchoolView } from '#core/solve/schools'
 import { factsOf, type ShopSettings } from '#core/system/system'
 import type { Verdict } from '#core/system/verdict'
@@ -144,7 +144,8 @@ class Judge {
 /** Everything the core calculates for the page, off the page's own thread. */
 export class Engine {
   private readonly judges = { job: new Judge(), trial: new Judge() }
-  private evaluator: Evaluator | null = null
+  /** The answers of the plan that is searched. */
+  private found: FullAnswers | null = null
   private readonly prover = new Prover()
 
   /** Checks a job on the bench: first checks without a run, then the others unless a newer request arrives. */
@@ -250,16 +251,17 @@ export class Engine {
   }
   /** Takes part in a search that another engine has planned. */
   share(plan: Plan): void {
-    this.evaluator = new Evaluator(plan)
+    this.found = new FullAnswers(new Evaluator(plan))
   }
-  /** Looks at a stretch of the combinations planned. It is stopped by ending the worker. */
-  search(stretch: Stretch): Outcome[] {
-    return [...search(this.evaluator!, stretch)]
+  /** Looks at some of the combinations planned. It is stopped by ending the worker. */
+  search(combinations: readonly number[]): Outcome[] {
+    return [...search(present(this.found).evaluator, combinations)]
   }
-  answers(outcomes: readonly Outcome[]): Answers {
-    return answersOf(this.evaluator!, outcomes)
+  /** The answers among those looked at; null where all need looking at. */
+  answers(outcomes: readonly Outcome[]): Answers | null {
+    return answersOf(present(this.found), outcomes)
   }
   adjust(answer: Answer, adjustments: readonly Adjustment[]): Answer {
-    return adjust(this.evaluator!, answer, adjustments)
+    return adjust(present(this.found).evaluator, answer, adjustments)
   }
 }

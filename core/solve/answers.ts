@@ -1,10 +1,10 @@
-import { entryOf } from '#core/collections/held'
+import { entryOf, present } from '#core/collections/held'
 import { caseLimitC } from '#core/physics/alternator'
 import { sameRemedy, type RemedyRef } from '#core/remedies/catalogue'
 import { judgeJob } from '#core/verdict/job'
 import { fullAnswer, isSure, type Answer } from './answer'
 import { Evaluator } from './evaluate'
-import { beats, bestOf, nearestOf, search, type Outcome } from './front'
+import { beats, bestOf, isKeptForSure, nearestOf, search, type Outcome } from './front'
 import type { Condition } from './open'
 import type { Plan } from './plan'
 
@@ -75,38 +75,54 @@ function proposedFirst(answers: readonly Answer[], { job, shop }: Plan): readonl
 function whyBatteryGoes(
   answers: readonly Answer[],
   outcomes: readonly Outcome[],
-  answerAt: (index: number) => Answer,
+  full: FullAnswers,
 ): string | null {
   if (answers.some(({ battery }) => battery === null)) return null
   const own = nearestOf(outcomes.filter(({ keepsBattery }) => keepsBattery))
-  return own ? (answerAt(own.index).inTheWay[0]?.summary ?? '') : null
+  return own ? (full.at(own.index).inTheWay[0]?.summary ?? '') : null
 }
+
+/** Answers checked in full, each once. */
+export class FullAnswers {
+  private readonly known = new Map<number, Answer>()
+  constructor(readonly evaluator: Evaluator) {}
+
+  at(index: number): Answer {
+    const answer = this.known.get(index) ?? fullAnswer(this.evaluator, this.evaluator.evaluate(index))
+    this.known.set(index, answer)
+    return answer
+  }
+}
+
+const mostRounds = 12
 
 /**
  * The answers of a search, checked in full with their runs. One whose runs find something that the quick
  * checking did not (a heater too weak, an alternator too hot) stands back, and the next best takes its place; one
  * whose runs leave something open counts among those that are not sure.
+ * @param outcomes of all combinations, or of those alone that keep the battery
+ * @returns null where the others need looking at too: no sure answer keeps the battery
  */
-export function answersOf(evaluator: Evaluator, outcomes: readonly Outcome[]): Answers {
-  const known = new Map<number, Answer>()
-  const answerAt = (index: number): Answer => {
-    const answer = known.get(index) ?? fullAnswer(evaluator, evaluator.evaluate(index))
-    known.set(index, answer)
-    return answer
-  }
+export function answersOf(full: FullAnswers, outcomes: readonly Outcome[]): Answers | null {
+  const { plan } = full.evaluator
+  const areAll = outcomes.length === plan.count
+  const inOrder = outcomes.toSorted((a, b) => a.index - b.index)
   const answered = (answers: readonly Answer[]): Answers => ({
-    answers: proposedFirst(answers, evaluator.plan),
+    answers: proposedFirst(answers, plan),
     worth: worthOf(answers),
     nearest: null,
-    batteryGoes: whyBatteryGoes(answers, outcomes, answerAt),
+    batteryGoes: whyBatteryGoes(answers, inOrder, full),
   })
+  const asked = new Set<number>()
   const failing = new Set<number>()
   const open = new Set<number>()
   for (let round = 0; round < mostRounds; round++) {
-    const left = outcomes
+    const left = inOrder
       .filter(({ index }) => !failing.has(index))
       .map((outcome) => (open.has(outcome.index) ? { ...outcome, sure: false } : outcome))
-    const front = bestOf(left).map(({ index, sure }) => ({ index, sure, answer: answerAt(index) }))
+    if (!areAll && !isKeptForSure(left)) return null
+    const front = bestOf(left).map(({ index, sure }) => ({ index, sure, answer: full.at(index) }))
+    for (const { index } of front) asked.add(index)
     const bad = front.filter(({ answer }) => !standsUp(answer))
     const turned = front.filter(({ sure, answer }) => sure && standsUp(answer) && !isSure(answer))
     if (bad.length === 0 && turned.length === 0 && front.length > 0) {
@@ -116,21 +132,33 @@ export function answersOf(evaluator: Evaluator, outcomes: readonly Outcome[]): A
     for (const { index } of bad) failing.add(index)
     for (const { index } of turned) open.add(index)
   }
-  const standing = unbeaten([...known.values()].filter(standsUp))
+  const standing = unbeaten([...asked].map((index) => full.at(index)).filter(standsUp))
   if (standing.length > 0) return answered(standing)
-  const [nearest] = [...failing].map(answerAt).toSorted((a, b) => a.inTheWay.length - b.inTheWay.length)
-  const least = nearestOf(outcomes)
-  return {
-    answers: [],
-    worth: [],
-    nearest: nearest ?? (least ? answerAt(least.index) : null),
-    batteryGoes: null,
-  }
+  return { answers: [], worth: [], nearest: nearestAnswer(full, inOrder, failing), batteryGoes: null }
 }
-const mostRounds = 12
 
-/** Searches a plan from end to end in one go, and gives its answers. */
+/** The answer that comes nearest where none stands up: of those checked in full, else of all. */
+function nearestAnswer(
+  full: FullAnswers,
+  outcomes: readonly Outcome[],
+  failing: ReadonlySet<number>,
+): Answer | null {
+  const [nearest] = [...failing]
+    .map((index) => full.at(index))
+    .toSorted((a, b) => a.inTheWay.length - b.inTheWay.length)
+  const least = nearestOf(outcomes)
+  return nearest ?? (least && full.at(least.index))
+}
+
+/**
+ * Searches a plan in one go, and gives its answers. Combinations with another battery are only looked at where no
+ * sure answer keeps the one that was chosen.
+ */
 export function searchAnswers(plan: Plan): Answers {
   const evaluator = new Evaluator(plan)
-  return answersOf(evaluator, [...search(evaluator)])
+  const full = new FullAnswers(evaluator)
+  const keeping = [...search(evaluator, plan.keeping)]
+  return (
+    answersOf(full, keeping) ?? present(answersOf(full, [...keeping, ...search(evaluator, plan.exchanging)]))
+  )
 }

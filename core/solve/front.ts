@@ -1,5 +1,4 @@
 import type { Evaluation, Evaluator, Figures } from './evaluate'
-import type { Stretch } from './shares'
 
 /** Answers shown at most. */
 export const mostAnswers = 8
@@ -90,20 +89,30 @@ const mostIfs = 3
 const likePrice = 1.2
 
 /**
+ * Whether a sure answer keeps the battery that was chosen. Then nobody asked for another one: those that take one
+ * need not be looked at.
+ */
+export const isKeptForSure = (outcomes: readonly Outcome[]): boolean =>
+  settledOf(outcomes).some(({ keepsBattery, sure }) => keepsBattery && sure)
+
+/** Those that settle the job. The same set of steps counts once. */
+function settledOf(outcomes: readonly Outcome[]): readonly Settled[] {
+  const seen = new Set<string>()
+  return outcomes.filter(
+    ({ figures, key }) => figures && seen.size < seen.add(key).size,
+  ) as readonly Settled[]
+}
+
+/**
  * The outcomes that no other beats on cost, hours to full, alternator peak temperature, what is given up and number
  * of changes, the cheapest first: those that are sure, then those that suit if something open turns out right and are
- * better in something. The same set of steps counts once. Those that leave loads unserved stand back where others
+ * better in something. Those that leave loads unserved stand back where others
  * serve them, and those that hold an inverter back where another is no dearer. Of more than eight, those that are best
  * at something stay, then the cheapest.
  */
 export function bestOf(outcomes: readonly Outcome[]): Outcome[] {
-  const seen = new Set<string>()
-  const distinct = outcomes.filter(
-    ({ figures, key }) => figures && seen.size < seen.add(key).size,
-  ) as readonly Settled[]
-  // Nobody asked for another battery while the chosen one has a sure answer.
-  const own = distinct.filter(({ keepsBattery }) => keepsBattery)
-  const settled = own.some(({ sure }) => sure) ? own : distinct
+  const distinct = settledOf(outcomes)
+  const settled = isKeptForSure(distinct) ? distinct.filter(({ keepsBattery }) => keepsBattery) : distinct
   const sure = frontOf(settled.filter(({ sure: isSure }) => isSure))
   const ifs = frontOf(settled.filter(({ sure: isSure }) => !isSure)).filter(
     (one) => !sure.some((other) => beats(other.figures, one.figures)),
@@ -143,10 +152,14 @@ function thinned(front: readonly Settled[], most: number): Outcome[] {
 export const nearestOf = (outcomes: readonly Outcome[]): Outcome | null =>
   outcomes.reduce<Outcome | null>((a, b) => (a === null || b.short < a.short ? b : a), null)
 
-/** Searches a stretch of a plan: yields each outcome, so that the caller can show progress and stop. */
+/**
+ * Looks at combinations of a plan, one after the other: yields each outcome, so that the caller can show progress
+ * and stop.
+ * @param combinations their numbers; all of them where none are named
+ */
 export function* search(
   evaluator: Evaluator,
-  { from, to }: Stretch = { from: 0, to: evaluator.plan.count },
+  combinations: Iterable<number> = Array.from({ length: evaluator.plan.count }).keys(),
 ): Generator<Outcome, void, void> {
-  for (let index = from; index < to; index++) yield outcomeOf(evaluator.evaluate(index))
+  for (const index of combinations) yield outcomeOf(evaluator.evaluate(index))
 }

@@ -22,7 +22,11 @@ export interface Plan {
   readonly shelf: readonly ShelfPart[]
   readonly axes: readonly Axis[]
   readonly choices: readonly Choice[]
+  /** How many combinations there are. */
   readonly count: number
+  /** Numbers of the combinations that keep the battery that was chosen, and of those that take another. */
+  readonly keeping: readonly number[]
+  readonly exchanging: readonly number[]
   /** Blocking findings of the job as found, including possible ones. */
   readonly before: readonly Finding[]
 }
@@ -69,7 +73,20 @@ export function planOf(surveyed: JobDocument, shop: ShopSettings, shelf: readonl
   const axes = decisions.flatMap((decide) => decide(ground)).filter(({ options }) => options.length > 0)
   const twins = trimmed(twinsAmong(job, axes))
   const choices = twins.map((those) => ({ axes: those, sets: setsOf(those) }))
-  return { job, shop, shelf, axes: twins.flat(), choices, before: ground.findings, count: productOf(twins) }
+  const count = productOf(twins)
+  const all = Array.from({ length: count }, (_, index) => index)
+  const keeps = (index: number): boolean => chosenAt(choices, index).every(({ battery }) => !battery)
+  return {
+    job,
+    shop,
+    shelf,
+    axes: twins.flat(),
+    choices,
+    count,
+    keeping: all.filter(keeps),
+    exchanging: all.filter((index) => !keeps(index)),
+    before: ground.findings,
+  }
 }
 
 const productOf = (twins: readonly Twins[]): number =>
@@ -84,8 +101,11 @@ function trimmed(twins: readonly Twins[]): readonly Twins[] {
   return trimmed(twins.map((those) => (those === longest ? shorter : those)))
 }
 
-/** The options of a combination: its number written in the mixed base of the choices. */
-export function optionsAt({ choices }: Plan, index: number): Option[] {
+/** The options of a combination of a plan. @param index 0 to `count` − 1 */
+export const optionsAt = ({ choices }: Plan, index: number): Option[] => chosenAt(choices, index)
+
+/** The number of a combination is written in the mixed base of the choices. */
+function chosenAt(choices: readonly Choice[], index: number): Option[] {
   let rest = index
   return choices.flatMap(({ axes, sets }) => {
     const set = elementAt(sets, rest % sets.length)

@@ -2,7 +2,7 @@ import { completeJob } from '#core/job/complete'
 import { specifiedBy } from './specify'
 import { schoolsOf } from './schools'
 import { beats, bestOf, mostAnswers, nearestOf, outcomeOf, search, type Outcome } from './front'
-import { mostCombinations, planOf } from './plan'
+import { mostCombinations, optionsAt, planOf } from './plan'
 import { Shares } from './shares'
 import { Evaluator, type Figures } from './evaluate'
 import fc from 'fast-check'
@@ -17,7 +17,7 @@ import { asSpecified, withSpecified } from '#core/job/as-specified'
 import type { ShelfPart } from '#core/shelf/kinds'
 import { assessed, charger, goodJob, straightJob, withArray, withMeasured, withValues } from '#core/testing'
 import { adjust, isSure, type Answer } from './answer'
-import { searchAnswers } from './answers'
+import { answersOf, FullAnswers, searchAnswers } from './answers'
 import { judgeJob } from '#core/verdict/job'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import { suppliesFor } from '#core/remedies/supply'
@@ -373,7 +373,7 @@ describe('the search', () => {
   const plan = planOf(jobs['0417']!, {}, shelf)
   it('is the same twice, and the same in shares', () => {
     const all = [...search(new Evaluator(plan))]
-    const shares = new Shares(plan.count, 2)
+    const shares = new Shares([...plan.keeping, ...plan.exchanging], 2)
     const evaluators = [new Evaluator(plan), new Evaluator(plan)]
     const shared: Outcome[] = []
     while (shared.length < plan.count)
@@ -383,6 +383,25 @@ describe('the search', () => {
       })
     expect(shared.toSorted((a, b) => a.index - b.index)).toEqual(all)
     expect(all).toHaveLength(plan.count)
+  })
+  it.each(['0417', '0430'])('looks no further than it must, and answers job %s as if it had', (number) => {
+    const planned = planOf(jobs[number]!, {}, shelf)
+    const full = new FullAnswers(new Evaluator(planned))
+    const whole = answersOf(full, [...search(full.evaluator)])
+    const keeping = answersOf(full, [...search(full.evaluator, planned.keeping)])
+    expect(searchAnswers(planned)).toEqual(whole)
+    expect(keeping).toEqual(whole?.batteryGoes === null ? whole : null)
+  })
+  it('keeps its battery in some combinations, and takes each of the others in its place', () => {
+    const planned = planOf(jobs['0430']!, {}, shelf)
+    const { keeping, exchanging } = planned
+    expect([...keeping, ...exchanging].toSorted((a, b) => a - b)).toEqual(
+      Array.from({ length: planned.count }, (_, index) => index),
+    )
+    const batteryOf = (index: number) => optionsAt(planned, index).find(({ battery }) => battery)?.battery
+    expect(keeping.every((index) => batteryOf(index) === undefined)).toBe(true)
+    expect(exchanging.every((index) => batteryOf(index) !== undefined)).toBe(true)
+    expect(exchanging).not.toHaveLength(0)
   })
   it('never has more combinations than it may, whatever the job', () => {
     let many = goodJob()

@@ -180,6 +180,9 @@ const differences = computed(() => {
                 <strong>{{ found.length === 1 ? 'The best' : `The best ${found.length}` }}</strong> of
                 {{ solver.count.value }} by cost, time to full, alternator heat, lost inverter power and
                 number of changes.
+                <template v-if="solver.untried.value > 0"
+                  >A sure answer keeps the {{ batteryName }}, so no other battery was tried.
+                </template>
                 <template v-if="found.length > 1"
                   >The first follows the bench’s list of changes most closely. The others are in order of
                   cost.</template
