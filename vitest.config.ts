@@ -17,6 +17,7 @@ export default defineConfig({
   test: {
     // All cores: of two, vitest would leave one idle.
     maxWorkers: '100%',
+    tags: [{ name: 'long', description: 'Takes several seconds; `npm test` leaves it out.' }],
     projects: [
       {
         esbuild,

@@ -18,6 +18,9 @@ import { partKinds, type Field, type ManyKindId, type PartKind, type PartKindId 
 import { factsOf, type ShopSettings } from '#core/system/system'
 import { judgementOf, type Judgement } from '#core/verdict/judgement'
 
+/** Of a test that takes several seconds: `npm test` leaves it to `npm test -- --all`. */
+export const long = { tags: ['long'] }
+
 const evenParts = 1_000_000
 /** Any number from one to another, each alike: doubles of their own would crowd near zero. */
 export const evenly = (min: number, max: number): fc.Arbitrary<number> =>

@@ -1,7 +1,7 @@
-// npm run lint | typecheck | test:unit | test:long: one part of npm test, for daily work. Installs packages where
+// npm run lint | typecheck | test:unit: one part of npm test, for daily work. Installs packages where
 // they are missing. More words narrow a test run: npm run test:unit -- core/physics
 import { spawnSync } from 'node:child_process'
-import { lintChecks, longWalks, typeChecks } from './lib/checks.mjs'
+import { lintChecks, typeChecks } from './lib/checks.mjs'
 import { ensureCircuitSolver, giveUp, installPackages, root } from './lib/machine.mjs'
 
 const [part, ...more] = process.argv.slice(2)
@@ -12,13 +12,12 @@ const parts = {
   lint: { checks: lintChecks },
   typecheck: { checks: typeChecks },
   'test:unit': { checks: units },
-  'test:long': { checks: units, env: longWalks },
 }
 const chosen = parts[part] ?? giveUp(`Choose one of ${Object.keys(parts).join(', ')}`)
 
 installPackages()
 if (part.startsWith('test:')) ensureCircuitSolver()
-const env = { ...process.env, NUXT_TELEMETRY_DISABLED: '1', ...chosen.env }
+const env = { ...process.env, NUXT_TELEMETRY_DISABLED: '1' }
 const failed = []
 for (const { name, commands } of chosen.checks) {
   for (const args of commands) {

@@ -1,18 +1,28 @@
 // npm test: static checks next to units and the build, then server tests on a real PostgreSQL, then browser
-// tests. Ends with the totals.
+// tests. Ends with the totals. Without more words it leaves out what is marked as long: `npm test -- --all` runs all of
+// it. `npm run test:long` runs the long ones, and walks at random at length.
 import { spawn } from 'node:child_process'
 import { existsSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
-import { lintChecks, typeChecks } from './lib/checks.mjs'
+import { lintChecks, longWalks, typeChecks } from './lib/checks.mjs'
 import {
   buildIfStale,
   ensureChromium,
   ensureCircuitSolver,
   ensureFolder,
+  giveUp,
   installPackages,
   root,
 } from './lib/machine.mjs'
 import { startCluster } from './lib/postgres.mjs'
+
+const scopes = {
+  short: { units: ['--tags-filter', '!long'], browser: ['--grep-invert', '@long'] },
+  '--all': { units: [], browser: [] },
+  '--long': { units: [], browser: ['--grep', '@long'], walks: longWalks },
+}
+const asked = process.argv[2] ?? 'short'
+const scope = scopes[asked] ?? giveUp(`npm test takes --all or --long, not ${asked}`)
 
 installPackages()
 ensureChromium()
@@ -33,6 +43,7 @@ const env = {
   NUXT_TELEMETRY_DISABLED: '1',
   NO_COLOR: '1',
   CI: 'true',
+  ...scope.walks,
 }
 const totals = { passed: 0, failed: 0 }
 /** What failed, in words: told once more at the end, where it is seen. */
@@ -91,7 +102,7 @@ async function suite(name, report, args, count) {
   totals.failed++
 }
 
-const vitest = (project) => {
+const vitest = (project, ...more) => {
   const report = join(results, `${project}.json`)
   const args = [
     'vitest',
@@ -101,6 +112,7 @@ const vitest = (project) => {
     '--reporter=dot',
     '--reporter=json',
     `--outputFile.json=${report}`,
+    ...more,
   ]
   return suite(project, report, args, (r) => ({
     passed: r.numPassedTests,
@@ -113,7 +125,7 @@ const vitest = (project) => {
   }))
 }
 const browser = () =>
-  suite('browser', join(results, 'browser.json'), ['playwright', 'test'], (r) => ({
+  suite('browser', join(results, 'browser.json'), ['playwright', 'test', ...scope.browser], (r) => ({
     passed: r.stats.expected,
     failed: r.stats.unexpected + r.stats.flaky + r.stats.skipped,
     names: r.suites.flatMap(failedSpecs),
@@ -140,8 +152,14 @@ const useUnderKills = () => step('use under kills', ['tsx', 'scripts/soak.ts', '
 // The build first: it and the types both write what Nuxt generates. Browser tests last and alone: they need
 // the machine to themselves.
 buildIfStale()
-await Promise.all([checkSources(), vitest('page').then(() => vitest('units'))])
-await Promise.all([askTheServer(), useUnderKills()])
+const units = () => vitest('units', ...scope.units)
+if (asked === '--long') {
+  await units()
+  await useUnderKills()
+} else {
+  await Promise.all([checkSources(), vitest('page').then(units)])
+  await Promise.all([askTheServer(), asked === '--all' && useUnderKills()])
+}
 await browser()
 
 if (failures.length > 0) console.log(`\nWhat failed:\n\n${failures.join('\n\n')}`)

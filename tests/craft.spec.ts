@@ -10,7 +10,7 @@ const years = fileURLToPath(new URL('../demo/years/years.json', import.meta.url)
 const accessible = async (page: Page): Promise<void> =>
   expect((await new AxeBuilder({ page }).setLegacyMode().analyze()).violations).toEqual([])
 
-test('a craft comes back: its fading bank, a capacity test, a correction, and a job from what is known', async ({
+test('a craft comes back: its fading bank, a capacity test, a correction, and a job from what is known @long', async ({
   page,
   app,
 }) => {
@@ -89,7 +89,10 @@ test('a craft comes back: its fading bank, a capacity test, a correction, and a 
   await expect(page.getByRole('list', { name: 'Jobs' }).getByRole('listitem')).toHaveCount(2)
 })
 
-test('craft and customers are found, fleets compared, and a customer is erased', async ({ page, app }) => {
+test('craft and customers are found, fleets compared, and a customer is erased @long', async ({
+  page,
+  app,
+}) => {
   await loadDemoYears(app.db.sql, years)
   await page.goto(`${app.url}/customers`)
   await page.getByRole('button', { name: 'Add customer' }).first().click()
@@ -127,7 +130,7 @@ test('craft and customers are found, fleets compared, and a customer is erased',
   await expect(page.getByTestId('sheet')).not.toContainText('Hanno Nettle')
 })
 
-test('a guided discharge from Prove comes back with its reading, and stands in the logbook too', async ({
+test('a guided discharge from Prove comes back with its reading, and stands in the logbook too @long', async ({
   page,
   app,
 }) => {
@@ -153,7 +156,7 @@ test('a guided discharge from Prove comes back with its reading, and stands in t
   expect(entry!.source).toBe('test')
 })
 
-test('stages follow the work, and undo takes them back', async ({ page, app }) => {
+test('stages follow the work, and undo takes them back @long', async ({ page, app }) => {
   const job = await app.job('0417')
   await page.goto(`${job}/specify`)
   await expect(page.getByTestId('solve-state')).toHaveAttribute('data-state', 'done')
@@ -197,7 +200,7 @@ test('calendars read the reminders at an address, until it is ended', async ({ p
   expect((await page.request.get(feed)).status()).toBe(404)
 })
 
-test('a logger on a serial port feeds the capacity test and Prove', async ({ page, app }) => {
+test('a logger on a serial port feeds the capacity test and Prove @long', async ({ page, app }) => {
   // A port that sends a discharge to its floor, with a header and a broken line in it.
   await page.addInitScript(() => {
     const lines = ['quantity,at,value,unit', 'current,shu']

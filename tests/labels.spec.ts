@@ -32,7 +32,7 @@ test.describe('on a phone', () => {
     serviceWorkers: 'allow',
   })
 
-  test('the photo of a plate sets what is confirmed, changes the verdict, and works without signal', async ({
+  test('the photo of a plate sets what is confirmed, changes the verdict, and works without signal @long', async ({
     page,
     app,
   }) => {
@@ -101,7 +101,7 @@ test('a photo that is no plate is kept, and says that nothing is readable', asyn
   await expect(sheet(page).getByRole('img', { name: 'Photo: Label: Shore charger' })).toBeVisible()
 })
 
-test('what is no photo, cut off or too large is refused in words, and print that looks like markup stays print', async ({
+test('what is no photo, cut off or too large is refused in words, and print that looks like markup stays print @long', async ({
   page,
   app,
 }) => {
@@ -131,7 +131,10 @@ test('what is no photo, cut off or too large is refused in words, and print that
   expect(await dialog(page).locator('b, script, img[src="x"]').count()).toBe(0)
 })
 
-test('a code on the label is the serial number, or leads to the part of the shelf', async ({ page, app }) => {
+test('a code on the label is the serial number, or leads to the part of the shelf @long', async ({
+  page,
+  app,
+}) => {
   await page.goto(await app.job('0427'))
   await openStation(page, 'candidate')
   await page.getByRole('button', { name: /^Read label/ }).click()
@@ -143,7 +146,7 @@ test('a code on the label is the serial number, or leads to the part of the shel
   await expect(sheet(page)).toContainText(/BRI-200H, version \d/)
 })
 
-test('a new part of the shelf comes from a photo of its label', async ({ page, app }) => {
+test('a new part of the shelf comes from a photo of its label @long', async ({ page, app }) => {
   await page.goto(`${app.url}/shelf?kind=batteries`)
   await page
     .getByLabel('New part from a photo')

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { expect, expectSaved, test } from './bench-test'
 
-test('a measured audit, from the first switch to saved loads, over a dropped connection and a reload', async ({
+test('a measured audit, from the first switch to saved loads, over a dropped connection and a reload @long', async ({
   page,
   app,
 }) => {

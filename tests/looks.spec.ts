@@ -226,7 +226,7 @@ for (const [name, viewport, look, walks] of [
   test.describe(`axe finds nothing, and all fits the screen, on a ${name}`, () => {
     test.use({ colorScheme: 'light', viewport })
     for (const [where, walk] of walks)
-      test(where, ({ page, app }) => walk({ page, app, isPhone: viewport === phone, look }))
+      test(`${where} @long`, ({ page, app }) => walk({ page, app, isPhone: viewport === phone, look }))
   })
 }
 

@@ -4,7 +4,7 @@ import { atPlace, readyForOffline } from './offline'
 const phone = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true } as const
 test.use({ ...phone, serviceWorkers: 'allow' })
 
-test('a phone without signal opens a job, works on it, and the laptop has it afterwards', async ({
+test('a phone without signal opens a job, works on it, and the laptop has it afterwards @long', async ({
   page,
   app,
   browser,
@@ -81,7 +81,10 @@ test('a job that was deleted elsewhere is offered as a copy', async ({ page, app
   await expect(page.getByText(/Job 04\d\d/)).toBeVisible()
 })
 
-test('two windows of one browser change a job without signal: both changes arrive', async ({ page, app }) => {
+test('two windows of one browser change a job without signal: both changes arrive @long', async ({
+  page,
+  app,
+}) => {
   await page.goto(app.url)
   await readyForOffline(page)
   const address = atPlace(await app.job('0424'))

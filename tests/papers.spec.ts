@@ -5,7 +5,7 @@ import { expect, expectSaved, test } from './bench-test'
 
 const paperRow = (page: Page, kind: string) => page.locator(`[data-paper="${kind}"]`)
 
-test('the workboat gets every paper: issued, opened as page and PDF, replaced, read by the customer', async ({
+test('the workboat gets every paper: issued, opened as page and PDF, replaced, read by the customer @long', async ({
   page,
   app,
   browser,

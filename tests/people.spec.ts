@@ -81,7 +81,7 @@ test('a shop is set up, an apprentice joins on a phone, works, and is signed out
   await expect(other.getByRole('alert')).toContainText('This link was used or is too old.')
 })
 
-test('a shared laptop changes between two people by PIN, and a passkey signs in by itself', async ({
+test('a shared laptop changes between two people by PIN, and a passkey signs in by itself @long', async ({
   browser,
 }) => {
   // A name, as passkeys need it.

@@ -47,7 +47,7 @@ async function readLive(page: Page): Promise<void> {
 test.describe('on the phone', () => {
   test.use({ viewport: { width: 390, height: 844 }, hasTouch: true })
 
-  test('from the first tick to the signed record: a fault is found, repaired and proved', async ({
+  test('from the first tick to the signed record: a fault is found, repaired and proved @long', async ({
     page,
     app,
   }) => {
@@ -131,7 +131,7 @@ test.describe('on the phone', () => {
     expect((await pdf.body()).subarray(0, 5).toString()).toBe('%PDF-')
   })
 
-  test('the case’s temperature goes on over a lost connection, and nothing of it is lost', async ({
+  test('the case’s temperature goes on over a lost connection, and nothing of it is lost @long', async ({
     page,
     app,
   }) => {

@@ -4,7 +4,7 @@ import { expect, expectSaved, test } from './bench-test'
 
 const lineOf = (page: Page, name: string) => page.locator('[data-line]').filter({ hasText: name })
 
-test('a specified workboat gets a quotation: prices, an option, tax, and the customer’s answer', async ({
+test('a specified workboat gets a quotation: prices, an option, tax, and the customer’s answer @long', async ({
   page,
   app,
   browser,
@@ -126,7 +126,7 @@ test('a specified workboat gets a quotation: prices, an option, tax, and the cus
   await expect(page.getByTestId('quotation-state')).toHaveText(['Declined', 'Accepted'])
 })
 
-test('the customer takes an alternative, which then becomes the chosen answer', async ({
+test('the customer takes an alternative, which then becomes the chosen answer @long', async ({
   page,
   app,
   browser,

@@ -11,7 +11,7 @@ async function openInTwo(page: Page, app: App, browser: Browser): Promise<Page> 
   return other
 }
 
-test('the server stops in the middle of typing and comes back: nothing typed is lost', async ({
+test('the server stops in the middle of typing and comes back: nothing typed is lost @long', async ({
   page,
   app,
 }) => {
@@ -33,7 +33,7 @@ test('the server stops in the middle of typing and comes back: nothing typed is 
   expect(row).toEqual({ cold: 5, hot: 44 })
 })
 
-test('a reload while the connection is lost brings back what was typed', async ({ page, app }) => {
+test('a reload while the connection is lost brings back what was typed @long', async ({ page, app }) => {
   const address = await app.job('0417')
   await page.goto(address)
   await openStation(page, 'place')
@@ -85,7 +85,7 @@ test('two browsers on different values are joined, and each is told', async ({ p
   await other.context().close()
 })
 
-test('two browsers on one value: neither overwrites the other, the person chooses', async ({
+test('two browsers on one value: neither overwrites the other, the person chooses @long', async ({
   page,
   app,
   browser,
@@ -133,7 +133,7 @@ test('two browsers on one value: neither overwrites the other, the person choose
   await other.context().close()
 })
 
-test('what one person changes appears for the other, who is told, and both see who else is there', async ({
+test('what one person changes appears for the other, who is told, and both see who else is there @long', async ({
   page,
   app,
   browser,
@@ -148,7 +148,7 @@ test('what one person changes appears for the other, who is told, and both see w
   await other.context().close()
 })
 
-test('what was saved on one device can be undone on another', async ({ page, app, browser }) => {
+test('what was saved on one device can be undone on another @long', async ({ page, app, browser }) => {
   const other = await openInTwo(page, app, browser)
   await field(page, 'place/coldestC').fill('4')
   await expectSaved(page)

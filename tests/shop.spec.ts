@@ -11,7 +11,7 @@ import {
   test,
 } from './bench-test'
 
-test('candidates: the trailer’s inverter asks too much, and which arrangement would do', async ({
+test('candidates: the trailer’s inverter asks too much, and which arrangement would do @long', async ({
   page,
   app,
 }) => {
@@ -84,7 +84,7 @@ test('the sidecar outfit: checked as a starter battery, its recondition stage ca
   await expect(page.getByRole('region', { name: /^Why/ })).toContainText('31.2 weeks')
 })
 
-test('a job keeps the version of a part it used; a newer one is offered, not forced', async ({
+test('a job keeps the version of a part it used; a newer one is offered, not forced @long', async ({
   page,
   app,
 }) => {
@@ -189,7 +189,7 @@ test('a table of 5000 parts with 37 bad rows: 37 messages, and 4963 taken when a
   await expect(page.getByRole('button', { name: /^Fuses and breakers 5069/ })).toBeVisible()
 })
 
-test('a shop rule shows what it would do, and checks the open jobs once it is kept', async ({
+test('a shop rule shows what it would do, and checks the open jobs once it is kept @long', async ({
   page,
   app,
 }) => {
@@ -235,7 +235,7 @@ test('a threshold out of its limits is refused next to it', async ({ page, app }
   await expect(rule.getByRole('button', { name: 'Back to 14.2 V' })).toBeVisible()
 })
 
-test('an imperial shop reads and shows feet, pounds and °F', async ({ page, app }) => {
+test('an imperial shop reads and shows feet, pounds and °F @long', async ({ page, app }) => {
   await page.goto(`${app.url}/rules`)
   await page.getByLabel('Lengths, weights, temperatures').selectOption('imperial')
   await page.getByLabel('Money').fill('$')

@@ -70,7 +70,10 @@ test('the workboat: answers are there without a click, are compared, changed by 
   await expect(specified).toHaveCount(0)
 })
 
-test('an issued sheet stays as it is after rules, shelf and job have changed', async ({ page, app }) => {
+test('an issued sheet stays as it is after rules, shelf and job have changed @long', async ({
+  page,
+  app,
+}) => {
   const job = await app.job('0421')
   await page.goto(`${job}/specify`)
   await expect(state(page)).toHaveAttribute('data-state', 'done')
@@ -110,7 +113,10 @@ test('an issued sheet stays as it is after rules, shelf and job have changed', a
   await expect(page.getByRole('heading', { name: 'No such sheet' })).toBeVisible()
 })
 
-test('a search is stopped, and a change of school for this job searches again', async ({ page, app }) => {
+test('a search is stopped, and a change of school for this job searches again @long', async ({
+  page,
+  app,
+}) => {
   await page.goto(`${await app.job('0427')}/specify`)
   await expect(state(page)).toHaveAttribute('data-state', 'done')
   await expect(answers(page).first()).toContainText('Hybrid bank with stops and switches')

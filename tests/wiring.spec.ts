@@ -31,7 +31,7 @@ test('the workboat’s wiring is proposed, and what is wrong in it is chosen, ch
   await expect(verdict(page)).toContainText('The wiring suits')
 })
 
-test('a length set by hand moves size, fuse, loss and parts; it stays when the rest is proposed again, and goes back', async ({
+test('a length set by hand moves size, fuse, loss and parts; it stays when the rest is proposed again, and goes back @long', async ({
   page,
   app,
 }) => {

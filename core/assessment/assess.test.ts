@@ -5,7 +5,7 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { emptyJob, withField, withPart, withoutPart, type JobDocument } from '#core/job/document'
 import { partKinds, type PartKind } from '#core/job/fields'
-import { assessed, evenly, goodJob, straightJob, withMeasured, withValues } from '#core/testing'
+import { assessed, evenly, goodJob, straightJob, withMeasured, withValues, long } from '#core/testing'
 import { shortcomingsOf } from '#core/compare/shortcomings'
 import { findingsOf } from './assess'
 import { missingValues } from './result'
@@ -353,7 +353,7 @@ describe('any job', () => {
     )
   })
 
-  it('that holds over all values of an unknown holds at each of them', () => {
+  it('that holds over all values of an unknown holds at each of them', long, () => {
     fc.assert(
       fc.property(start, evenly(0, 1), (job, at) => {
         const path = 'alternators/alternator-1/regulatorV'

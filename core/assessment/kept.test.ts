@@ -11,7 +11,7 @@ import {
 } from '#core/job/document'
 import { partKinds, type Field, type ManyKindId, type PartKind } from '#core/job/fields'
 import { ruleCatalogue, ruleIds } from '#core/rules/rules'
-import { evenly, goodJob } from '#core/testing'
+import { evenly, goodJob, long } from '#core/testing'
 import { assess, findingsOf, type Assessment } from './assess'
 import { KeptAssessment } from './kept'
 import { FindingMemo } from './memo'
@@ -122,7 +122,7 @@ const randomEdits = Number(process.env.RANDOM_EDITS ?? 300)
 const editsOfJob = 25
 
 describe('a kept assessment', () => {
-  it('equals a fresh assessment after each random edit', () => {
+  it('equals a fresh assessment after each random edit', long, () => {
     let edits = 0
     fc.assert(
       fc.property(
@@ -148,7 +148,7 @@ describe('a kept assessment', () => {
     expect(edits).toBe(randomEdits)
   })
 
-  it('equals it to the last word, bands and evidence, runs and all', () => {
+  it('equals it to the last word, bands and evidence, runs and all', long, () => {
     fc.assert(
       fc.property(
         fc.constantFrom(...starts),

@@ -6,7 +6,7 @@ import { solveCircuit } from '#core/circuit/solution'
 import { wiredJob } from '#core/assessment/wired'
 import { Diagnosis, sureFrom } from './diagnosis'
 import { allFaults } from './faults/index'
-import { anyJobFrom, goodJob, withValues, type Values } from '#core/testing'
+import { anyJobFrom, goodJob, withValues, type Values, long } from '#core/testing'
 import { expectationOf } from '#core/commissioning/expect'
 import { soundId } from './cause-ids'
 import { causesOf, rigWith } from './hypotheses'
@@ -106,19 +106,23 @@ describe('what a test is expected to read', () => {
     expect(moved - value).toBeCloseTo(slopes.by[slopes.at.indexOf(at)]!, 4)
   })
 
-  it('is not offered where its tolerance is wider than any fault, and no clamp goes round the metal of a body', () => {
-    const tug = new Diagnosis(specifiedJob(demoJob('0427')))
-    const offered = expectedRows(tug).tests
-    expect(offered.some(({ test: id }) => id === 'quiet-amps')).toBe(false)
-    expect(tug.proof.test('quiet-amps')).toBeDefined()
-    for (const { quantity, value, tolerance } of offered)
-      if (quantity === 'amps') expect(tolerance).toBeLessThanOrEqual(Math.max(5, 2 * Math.abs(value)))
-    const van = new Diagnosis(specifiedJob(demoJob('0421')))
-    const metal = van.proof.rig.network.runs.filter(({ areaMm2 }) => areaMm2 === null).map(({ id }) => id)
-    expect(metal.length).toBeGreaterThan(0)
-    for (const { test: id, run } of expectedRows(van).tests)
-      if (id.startsWith('clamp-')) expect(metal).not.toContain(run)
-  })
+  it(
+    'is not offered where its tolerance is wider than any fault, and no clamp goes round the metal of a body',
+    long,
+    () => {
+      const tug = new Diagnosis(specifiedJob(demoJob('0427')))
+      const offered = expectedRows(tug).tests
+      expect(offered.some(({ test: id }) => id === 'quiet-amps')).toBe(false)
+      expect(tug.proof.test('quiet-amps')).toBeDefined()
+      for (const { quantity, value, tolerance } of offered)
+        if (quantity === 'amps') expect(tolerance).toBeLessThanOrEqual(Math.max(5, 2 * Math.abs(value)))
+      const van = new Diagnosis(specifiedJob(demoJob('0421')))
+      const metal = van.proof.rig.network.runs.filter(({ areaMm2 }) => areaMm2 === null).map(({ id }) => id)
+      expect(metal.length).toBeGreaterThan(0)
+      for (const { test: id, run } of expectedRows(van).tests)
+        if (id.startsWith('clamp-')) expect(metal).not.toContain(run)
+    },
+  )
 
   it('is printed with its case, its posts, its run and its unit', () => {
     const rows = expectedRows(workboat).tests
@@ -153,24 +157,28 @@ describe('what a test is expected to read', () => {
 })
 
 describe('any job', () => {
-  it('has tests with finite readings and tolerances, and readings that any fault of it leaves finite', () => {
-    fc.assert(
-      fc.property(anyJobFrom(['0417', '0421', '0427'].map(demoJob)), fc.nat(1000), (job, pick) => {
-        const proof = new Proof(job)
-        for (const one of proof.tests) {
-          const { value, tolerance } = expectationOf(proof, one)
-          expect(Number.isFinite(value) && Number.isFinite(tolerance) && tolerance > 0).toBe(true)
-        }
-        const faults = causesOf(proof).filter(({ fault }) => fault !== null)
-        const cause = faults[pick % faults.length]
-        if (!cause) return
-        const rig = cause.fault!.change(proof.rig, cause.at!, cause.sizes[pick % cause.sizes.length]!)
-        for (const value of proof.readings(rig, proof.tests).values())
-          expect(Number.isFinite(value)).toBe(true)
-      }),
-      { numRuns: 40 },
-    )
-  })
+  it(
+    'has tests with finite readings and tolerances, and readings that any fault of it leaves finite',
+    long,
+    () => {
+      fc.assert(
+        fc.property(anyJobFrom(['0417', '0421', '0427'].map(demoJob)), fc.nat(1000), (job, pick) => {
+          const proof = new Proof(job)
+          for (const one of proof.tests) {
+            const { value, tolerance } = expectationOf(proof, one)
+            expect(Number.isFinite(value) && Number.isFinite(tolerance) && tolerance > 0).toBe(true)
+          }
+          const faults = causesOf(proof).filter(({ fault }) => fault !== null)
+          const cause = faults[pick % faults.length]
+          if (!cause) return
+          const rig = cause.fault!.change(proof.rig, cause.at!, cause.sizes[pick % cause.sizes.length]!)
+          for (const value of proof.readings(rig, proof.tests).values())
+            expect(Number.isFinite(value)).toBe(true)
+        }),
+        { numRuns: 40 },
+      )
+    },
+  )
 })
 
 describe('what a wrong reading means', () => {
@@ -368,7 +376,7 @@ describe('every fault', () => {
         }
   })
 
-  it('comes to rest where the steps of its circuit are slow to end', () => {
+  it('comes to rest where the steps of its circuit are slow to end', long, () => {
     const trailer = new Diagnosis(specifiedJob(demoJob('0430')))
     const { proof, causes: all } = trailer
     for (const [id, seed] of [

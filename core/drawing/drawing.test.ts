@@ -9,7 +9,7 @@ import type { JobDocument } from '#core/job/document'
 import { runsCsv, wiringPartsCsv } from '#core/formats/wiring-csv'
 import { demoShelf, specifiedJob } from '../../scripts/lib/demo-shelf'
 import { wiringPaper } from '#core/papers/wiring'
-import { goodJob, withMeasured, withValues, type Values } from '#core/testing'
+import { goodJob, withMeasured, withValues, type Values, long } from '#core/testing'
 import { metric } from '#core/units/display'
 import { writerIn } from '#core/units/format'
 import { drawingOf } from './drawing'
@@ -53,28 +53,33 @@ describe('the drawing', () => {
         expect(node.height).toBeGreaterThanOrEqual((title.length + lines.length) * 14)
     }
   })
-  it.each(demos)('of %s as specified stands on A4 in letters of 7 pt at least', async (_name, job) => {
+  it.each(demos)('of %s as specified stands on A4 in letters of 7 pt at least', long, async (_name, job) => {
     const { width, height } = await laidOut(specifiedJob(job))
     // 539 × 680 pt are left for it; its letters are 12 units high.
     expect(12 * Math.min(539 / width, 680 / height)).toBeGreaterThan(7)
   })
-  it.each(demos)('of %s draws the main path in each pole, the shunt in the negative alone', (_name, job) => {
-    const network = networkOf(specifiedJob(withValues(job, { 'use/monitor': 'shunt', 'use/shuntA': 500 })))
-    const { nodes, edges } = drawingOf(network, q)
-    const at = (id: string) => edges.filter(({ from, to }) => from === id || to === id)
-    expect(at('shunt').map(({ pole }) => pole)).toEqual(['negative', 'negative'])
-    const mains = edges.filter(({ id }) => /^main-/.test(id))
-    for (const { id, pole } of mains)
-      expect({ id, pole }).toEqual({ id, pole: id.includes('return') ? 'negative' : 'positive' })
-    // What the negative path leads to is never a positive bar.
-    const reached = new Set(['shunt'])
-    for (const one of reached)
-      for (const { from, to, pole } of at(one)) if (pole === 'negative') reached.add(from === one ? to : from)
-    expect(reached.has('bar-plus')).toBe(false)
-    expect(nodes.filter(({ symbol }) => symbol === 'bar').every(({ title }) => /[+−]$/.test(title))).toBe(
-      true,
-    )
-  })
+  it.each(demos)(
+    'of %s draws the main path in each pole, the shunt in the negative alone',
+    long,
+    (_name, job) => {
+      const network = networkOf(specifiedJob(withValues(job, { 'use/monitor': 'shunt', 'use/shuntA': 500 })))
+      const { nodes, edges } = drawingOf(network, q)
+      const at = (id: string) => edges.filter(({ from, to }) => from === id || to === id)
+      expect(at('shunt').map(({ pole }) => pole)).toEqual(['negative', 'negative'])
+      const mains = edges.filter(({ id }) => /^main-/.test(id))
+      for (const { id, pole } of mains)
+        expect({ id, pole }).toEqual({ id, pole: id.includes('return') ? 'negative' : 'positive' })
+      // What the negative path leads to is never a positive bar.
+      const reached = new Set(['shunt'])
+      for (const one of reached)
+        for (const { from, to, pole } of at(one))
+          if (pole === 'negative') reached.add(from === one ? to : from)
+      expect(reached.has('bar-plus')).toBe(false)
+      expect(nodes.filter(({ symbol }) => symbol === 'bar').every(({ title }) => /[+−]$/.test(title))).toBe(
+        true,
+      )
+    },
+  )
   it('says that both pins of a plug are used where the return is a cable', () => {
     const { nodes } = drawingOf(
       networkOf(specifiedJob(demos.find(([name]) => name.startsWith('0430'))![1])),

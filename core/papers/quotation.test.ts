@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { long } from '#core/testing'
 import { quotationCsv } from '#core/formats/quotation-csv'
 import type { QuotationDraft } from '#core/job/quotation'
 import { usualLetterhead, type Letterhead } from '#core/quotation/terms'
@@ -93,7 +94,7 @@ describe('a quotation', () => {
       'Nothing is specified',
     ))
 
-  it('offers another answer with its own lines and total, and the same added lines and terms', () => {
+  it('offers another answer with its own lines and total, and the same added lines and terms', long, () => {
     const other = searchAnswers(planOf(job, {}, demoShelf())).answers.find(
       ({ name }) => !name.startsWith('40 A DC-DC'),
     )!

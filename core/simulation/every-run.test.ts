@@ -3,6 +3,7 @@ import { runNow } from './runs'
 import { everySecond } from './pace'
 import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
+import { long } from '#core/testing'
 import { type JobDocument } from '#core/job/document'
 import { apart } from './simulation.cases'
 import { plantOf } from './plant-of-job'
@@ -56,13 +57,17 @@ describe('every run of every demo job', () => {
     }
   })
 
-  it.each(jobs.slice(0, referenceJobs))('%s agrees to 0.1 % with a step of one second', (_name, job) => {
-    for (const { id, fitted, plant, inputs, allowed } of runsOf(job)) {
-      const whole = runNow(id, plant, inputs).totals
-      const fine = runNow(id, plant, inputs, null, everySecond).totals
-      expect({ id, fitted, flows: apart(whole, fine) < 0.001 }).toEqual({ id, fitted, flows: true })
-      const far = compared.filter((what) => !near(whole[what], fine[what], allowed))
-      expect({ id, fitted, far }).toEqual({ id, fitted, far: [] })
-    }
-  })
+  it.each(jobs.slice(0, referenceJobs))(
+    '%s agrees to 0.1 % with a step of one second',
+    long,
+    (_name, job) => {
+      for (const { id, fitted, plant, inputs, allowed } of runsOf(job)) {
+        const whole = runNow(id, plant, inputs).totals
+        const fine = runNow(id, plant, inputs, null, everySecond).totals
+        expect({ id, fitted, flows: apart(whole, fine) < 0.001 }).toEqual({ id, fitted, flows: true })
+        const far = compared.filter((what) => !near(whole[what], fine[what], allowed))
+        expect({ id, fitted, far }).toEqual({ id, fitted, far: [] })
+      }
+    },
+  )
 })

@@ -6,7 +6,7 @@ import { completeJob } from '#core/job/complete'
 import { applyChanges } from '#core/job/changes'
 import { withField, type JobDocument } from '#core/job/document'
 import { caseLimitC } from '#core/physics/alternator'
-import { evenly } from '#core/testing'
+import { evenly, long } from '#core/testing'
 import { isSure, type Answer } from './answer'
 import { searchAnswers } from './answers'
 import { isAccepted } from '#core/assessment/finding'
@@ -99,7 +99,7 @@ describe(
     it.each(demos.map((job) => [job.job.number, job] as const))('of job %s', (_, job) => {
       expect(shownFaults(job)).toEqual([])
     })
-    it(`of ${surveys} surveys at random`, () => {
+    it(`of ${surveys} surveys at random`, long, () => {
       for (const job of fc.sample(varied, { numRuns: surveys, seed: 417 }))
         expect({ job: job.job.number, faults: shownFaults(job) }).toEqual({ job: job.job.number, faults: [] })
     })

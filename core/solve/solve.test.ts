@@ -15,7 +15,16 @@ import type { RuleOverrides } from '#core/rules/rules'
 import { factsOf, usualSystem } from '#core/system/system'
 import { asSpecified, withSpecified } from '#core/job/as-specified'
 import type { ShelfPart } from '#core/shelf/kinds'
-import { assessed, charger, goodJob, straightJob, withArray, withMeasured, withValues } from '#core/testing'
+import {
+  assessed,
+  charger,
+  goodJob,
+  straightJob,
+  withArray,
+  withMeasured,
+  withValues,
+  long,
+} from '#core/testing'
 import { adjust, isSure, type Answer } from './answer'
 import { answersOf, FullAnswers, searchAnswers } from './answers'
 import { judgeJob } from '#core/verdict/job'
@@ -371,7 +380,7 @@ describe('the specification', () => {
 
 describe('the search', () => {
   const plan = planOf(jobs['0417']!, {}, shelf)
-  it('is the same twice, and the same in shares', () => {
+  it('is the same twice, and the same in shares', long, () => {
     const all = [...search(new Evaluator(plan))]
     const shares = new Shares([...plan.keeping, ...plan.exchanging], 2)
     const evaluators = [new Evaluator(plan), new Evaluator(plan)]
@@ -384,14 +393,18 @@ describe('the search', () => {
     expect(shared.toSorted((a, b) => a.index - b.index)).toEqual(all)
     expect(all).toHaveLength(plan.count)
   })
-  it.each(['0417', '0430'])('looks no further than it must, and answers job %s as if it had', (number) => {
-    const planned = planOf(jobs[number]!, {}, shelf)
-    const full = new FullAnswers(new Evaluator(planned))
-    const whole = answersOf(full, [...search(full.evaluator)])
-    const keeping = answersOf(full, [...search(full.evaluator, planned.keeping)])
-    expect(searchAnswers(planned)).toEqual(whole)
-    expect(keeping).toEqual(whole?.batteryGoes === null ? whole : null)
-  })
+  it.each(['0417', '0430'])(
+    'looks no further than it must, and answers job %s as if it had',
+    long,
+    (number) => {
+      const planned = planOf(jobs[number]!, {}, shelf)
+      const full = new FullAnswers(new Evaluator(planned))
+      const whole = answersOf(full, [...search(full.evaluator)])
+      const keeping = answersOf(full, [...search(full.evaluator, planned.keeping)])
+      expect(searchAnswers(planned)).toEqual(whole)
+      expect(keeping).toEqual(whole?.batteryGoes === null ? whole : null)
+    },
+  )
   it('keeps its battery in some combinations, and takes each of the others in its place', () => {
     const planned = planOf(jobs['0430']!, {}, shelf)
     const { keeping, exchanging } = planned

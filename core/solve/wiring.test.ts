@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { wiredJob } from '#core/assessment/wired'
 import type { JobDocument } from '#core/job/document'
-import { goodJob, withValues } from '#core/testing'
+import { goodJob, withValues, long } from '#core/testing'
 import { searchAnswers } from './answers'
 import { networkOf } from '#core/wiring/of-job'
 import type { RuleOverrides } from '#core/rules/rules'
@@ -49,7 +49,7 @@ describe('the wiring of an answer', () => {
     const mounted = posts.filter(({ state, fitting }) => state === 'new' && fitting?.ratedA != null)
     expect(hours({ runMinutes: 0, deviceMinutes: 60 })).toBe(mounted.length)
   })
-  it('is in the price of each answer, and in the steps of the one that is chosen', () => {
+  it('is in the price of each answer, and in the steps of the one that is chosen', long, () => {
     const [answer] = searchAnswers(planOf(trailer, {}, shelf)).answers
     const wiring = answer!.wiring.parts.reduce((sum, { price, quantity }) => sum + (price ?? 0) * quantity, 0)
     const others = [...answer!.bank, ...answer!.steps.flatMap(({ parts }) => parts)].reduce(
@@ -75,7 +75,7 @@ describe('the wiring of a job as its first answer has it', () => {
     return job
   }
 
-  it('takes what was surveyed for gone, under the name it had and as what it was', () => {
+  it('takes what was surveyed for gone, under the name it had and as what it was', long, () => {
     const { gone } = networkOf(specified('0417'))
     expect(gone.map(({ name, was, instead }) => ({ name, was, instead }))).toEqual([
       { name: 'Old house bank', was: 'battery', instead: 'bank' },
@@ -85,22 +85,26 @@ describe('the wiring of a job as its first answer has it', () => {
     expect(wiredJob(specified('0417'), {}).network.gone).toEqual(gone)
   })
 
-  it('of an answer asks for nothing any more: what the answer leaves of the old cables is replaced where it must be', () => {
-    for (const number of ['0417', '0421', '0424', '0427', '0430', '0433']) {
-      const { checks } = wiredJob(specified(number), {})
-      expect({
-        number,
-        left: checks.filter(({ verdict }) => verdict !== 'suits').map(({ key }) => key),
-      }).toEqual({ number, left: [] })
-    }
-    const feed = networkOf(specified('0430')).runs.find(({ id }) => id === 'link-1-in-feed')!
-    expect(feed).toMatchObject({ state: 'new', areaKnown: 'found' })
-    expect(feed.areaMm2).toBeGreaterThan(10)
-    // It is bought once: with the wiring.
-    const parts = specified('0430').specified!.steps.map(({ label, parts: own }) => ({
-      label,
-      cable: own.some(({ name }) => name.includes(`${feed.areaMm2} mm²`)),
-    }))
-    expect(parts.filter(({ cable }) => cable).map(({ label }) => label)).toEqual(['Wire it as drawn'])
-  })
+  it(
+    'of an answer asks for nothing any more: what the answer leaves of the old cables is replaced where it must be',
+    long,
+    () => {
+      for (const number of ['0417', '0421', '0424', '0427', '0430', '0433']) {
+        const { checks } = wiredJob(specified(number), {})
+        expect({
+          number,
+          left: checks.filter(({ verdict }) => verdict !== 'suits').map(({ key }) => key),
+        }).toEqual({ number, left: [] })
+      }
+      const feed = networkOf(specified('0430')).runs.find(({ id }) => id === 'link-1-in-feed')!
+      expect(feed).toMatchObject({ state: 'new', areaKnown: 'found' })
+      expect(feed.areaMm2).toBeGreaterThan(10)
+      // It is bought once: with the wiring.
+      const parts = specified('0430').specified!.steps.map(({ label, parts: own }) => ({
+        label,
+        cable: own.some(({ name }) => name.includes(`${feed.areaMm2} mm²`)),
+      }))
+      expect(parts.filter(({ cable }) => cable).map(({ label }) => label)).toEqual(['Wire it as drawn'])
+    },
+  )
 })

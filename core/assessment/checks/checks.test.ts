@@ -13,6 +13,7 @@ import {
   withMeasured,
   withValues,
   type Values,
+  long,
 } from '#core/testing'
 import type { JobDocument } from '#core/job/document'
 import type { RuleOverrides } from '#core/rules/rules'
@@ -1032,7 +1033,7 @@ describe('every check', () => {
     })
   })
 
-  it('says where its limit comes from, why it matters, and shows no broken number', () => {
+  it('says where its limit comes from, why it matters, and shows no broken number', long, () => {
     for (const [id, list] of Object.entries(cases)) {
       for (const { job, rules } of list) {
         for (const c of withRunsOf(id, job, rules)) {
