@@ -70,6 +70,9 @@ export interface Post {
   readonly set: readonly string[]
 }
 
+/** The fuse panel that is there: the one load that is no part of the survey. */
+export const panelId = 'panel'
+
 export type Role = 'main' | 'branch' | 'charge' | 'cranking' | 'return' | 'bond'
 
 /** Where a value of a run comes from. */

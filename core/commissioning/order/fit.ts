@@ -1,7 +1,15 @@
-import { firstOf, lastOf } from '#core/collections/held'
+import { firstOf } from '#core/collections/held'
 import { asSpecified } from '#core/job/as-specified'
-import { partAt, partName } from '#core/job/document'
-import type { LineKind, Network, Post, PostKind, Run, WiringUnit } from '#core/wiring/network'
+import { partAt, partId, partName } from '#core/job/document'
+import {
+  panelId,
+  type LineKind,
+  type Network,
+  type Post,
+  type PostKind,
+  type Run,
+  type WiringUnit,
+} from '#core/wiring/network'
 import { lengthWords, sizeWords } from '#core/wiring/words'
 import { postName } from '../tests/make'
 import { inSentence, nameInSentence, listInSentence, joinText } from '#core/units/format'
@@ -13,9 +21,7 @@ export function fitSteps(work: Work): WorkStep[] {
   const { network } = work
   const runs = network.runs.filter(({ state }) => state === 'new')
   const main = runs.filter(({ role }) => role === 'main' || role === 'bond')
-  const branches = [
-    ...new Set(runs.filter((run) => !main.includes(run)).map(({ of, id }) => of ?? prefixOf(id))),
-  ]
+  const branches = [...new Set(runs.filter((run) => !main.includes(run)).map(branchOf))]
   return [
     batteryStep(work),
     ...network.units
@@ -26,17 +32,18 @@ export function fitSteps(work: Work): WorkStep[] {
       ? [runStep('main', 'Lay the main leads and bolt them down, except at the battery posts.', main, work)]
       : []),
     ...branches.map((of) => {
-      const own = runs.filter((run) => !main.includes(run) && (run.of ?? prefixOf(run.id)) === of)
+      const own = runs.filter((run) => !main.includes(run) && branchOf(run) === of)
       const fuses = fusesOf(own, network)
       const name = nameOf(of, work)
       const out = fuses.length > 0 ? `, with no fuse in ${listInSentence(fuses)} yet` : ''
-      return runStep(prefixOf(lastOf(of.split('/'))), `Wire ${name}${out}.`, own, work)
+      return runStep(partId(of), `Wire ${name}${out}.`, own, work)
     }),
     ...lineStepsOf(network),
   ]
 }
 
-const prefixOf = (id: string): string => id.replace(/-(stub|feed|return)$/, '')
+/** The part that a run is laid for, or the panel. */
+const branchOf = ({ of }: Run): string => of ?? panelId
 
 function nameOf(of: string, { network: { units }, found }: Work): string {
   const unit = units.find((one) => one.of === of || one.id === of)

@@ -2,7 +2,7 @@ import { nameInSentence } from '#core/units/format'
 import { partId } from '#core/job/document'
 import { dcAtOnceA } from '#core/system/energy'
 import { arrayA } from '#core/system/currents'
-import type { LoadUnit, Role, SourceUnit, PartState } from '../network'
+import { panelId, type LoadUnit, type PartState, type Role, type SourceUnit } from '../network'
 import type { View } from '#core/system/scene'
 import { barOf, loadBarsOf } from './bars'
 import { usualM, type Builder } from './builder'
@@ -247,7 +247,7 @@ function loadsOf(build: Builder, house: Joint): void {
     load(partId($path), $name, $path, build.stateOf($path), { amps, surge, isPanel: false })
   if (panelA > 0) {
     const name = `Fuse panel${circuits > 1 ? `, ${circuits} circuits` : ''}`
-    load('panel', name, null, 'found', { amps: panelA, surge: 1, isPanel: true })
+    load(panelId, name, null, 'found', { amps: panelA, surge: 1, isPanel: true })
   }
 }
 
