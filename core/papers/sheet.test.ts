@@ -135,7 +135,7 @@ describe('the paper of a sheet', () => {
     const other = specificationPaper({ ...sheet, result })
     const text = JSON.stringify(other)
     expect(text).toContain('ask for a price')
-    expect(text).toContain(`Total, without ${lines.length} prices`)
+    expect(text).toContain(`Total (${lines.length} prices missing)`)
     const headings = other.sections.map(({ heading }) => heading)
     expect(headings).toContain('Measure before fitting')
     expect(headings).toContain('Decided differently from the shop’s rule')

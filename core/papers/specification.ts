@@ -77,7 +77,7 @@ const answer = ({ name, found, specified }: SheetResult): Section =>
 
 function parts(result: SheetResult, q: Write): Section {
   const { lines, hours, labourPerH, total, unpriced } = result
-  const without = unpriced > 0 ? `, without ${unpriced} ${unpriced === 1 ? 'price' : 'prices'}` : ''
+  const missing = unpriced > 0 ? ` (${unpriced} ${unpriced === 1 ? 'price' : 'prices'} missing)` : ''
   const rowOf = ({ name, code, quantity, unit, price, total: sum }: PricedLine): string[] => [
     name,
     code,
@@ -101,7 +101,7 @@ function parts(result: SheetResult, q: Write): Section {
         label: `Labour, ${q(hours, 'h')} at ${q(labourPerH, 'money')} an hour`,
         value: q(hours * labourPerH, 'money'),
       },
-      { label: `Total${without}`, value: q(total, 'money') },
+      { label: `Total${missing}`, value: q(total, 'money') },
     ],
   })
 }

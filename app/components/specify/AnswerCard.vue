@@ -94,7 +94,7 @@ const fieldOf = (step: number) => {
       <div class="border-t border-line py-1">
         <dt class="text-xs text-soft">
           Cost<template v-if="figures.unpriced">
-            without {{ figures.unpriced }} {{ figures.unpriced === 1 ? 'price' : 'prices' }}</template
+            ({{ figures.unpriced }} {{ figures.unpriced === 1 ? 'price' : 'prices' }} missing)</template
           >
         </dt>
         <dd class="font-display text-lg leading-tight font-semibold">{{ q(figures.cost, 'money') }}</dd>

@@ -7,7 +7,7 @@ defineProps<{ solver: ReturnType<typeof useSolver> }>()
 </script>
 
 <template>
-  <p>{{ solver.state.value === 'judging' ? 'Judging the best in full …' : 'Looking for answers …' }}</p>
+  <p>{{ solver.state.value === 'judging' ? 'Checking the best answers …' : 'Looking for answers …' }}</p>
   <progress class="w-full" :value="solver.share.value" max="1" aria-label="Progress" />
   <p class="text-xs text-soft">{{ solver.looked.value }} of {{ solver.count.value || '…' }} combinations</p>
 </template>
