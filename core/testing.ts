@@ -67,7 +67,7 @@ export const withMeasured = (
   own: AnyPart = {},
 ): JobDocument => withNewPart(job, kind, { ...usualFacts(kind), ...part(values), ...own }).job
 
-/** A job as it was found, with an answer that makes another of it. */
+/** A job as found, with a chosen answer that leads to another job. */
 export const answeredWith = (found: JobDocument, done: JobDocument): JobDocument =>
   withSpecified(found, {
     name: 'Answer',

@@ -14,12 +14,12 @@ export function useDeviceName(): WritableComputedRef<string> {
   })
 }
 
-/** A name as changes carry it: never empty. */
+/** The name that is saved with changes; never empty. */
 export const signedAs = (name: string): string => name.trim() || 'Unnamed device'
 
 /**
- * Who saved something, as it is told here: what comes by the name of this device is not someone else's, but from
- * another page of it, or a device of the same name.
+ * Who saved a change, in words. A change with the name of this device came from another page of it, or from another
+ * device of the same name.
  */
 export const savedBy = (by: string, device: string): string =>
   by === device ? `Another page or device named ${by}` : by

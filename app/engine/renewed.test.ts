@@ -27,7 +27,7 @@ describe('an engine next to the page', () => {
     expect(begun()).toBe(1)
   })
 
-  it('that gives no answer is ended, whoever waits is told, and the next question has a new one', async () => {
+  it('that gives no answer is ended, the caller gets an error, and the next question starts a new engine', async () => {
     const { client, ended } = workers()
     const hanging = expect(client.double(0)).rejects.toThrow(NoAnswer)
     await vi.advanceTimersByTimeAsync(20_000)

@@ -23,7 +23,7 @@ const demos = readdirSync(folder).map(
 )
 const starts = [...demos, goodJob()]
 
-/** A number that says which of several, whatever their count. */
+/** A number that picks one of several; their count does not matter. */
 const share = evenly(0, 1)
 const pick = <T>(list: readonly T[], at: number): T =>
   list[Math.min(list.length - 1, Math.floor(at * list.length))]!

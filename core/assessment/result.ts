@@ -160,7 +160,7 @@ class Inquiry implements Explorable {
   }
 
   /**
-   * The defaults that a judgement rests on: another plausible value of one default gives a better verdict, whatever
+   * The defaults that a judgement rests on: another plausible value of one default gives a better verdict, wherever
    * the unknowns lie.
    */
   *doubts(verdict: Verdict, effort: Effort): Generator<void, Deciding[], void> {

@@ -85,8 +85,8 @@ export const subjectAt = (
   isAlone(kind) ? subjectAlone(kind, system, place) : subjectsOf[kind](system)[place]
 
 /**
- * The subjects of one system, each put together once: which there are hangs on no value that may be assumed,
- * whatever the views of them show.
+ * The subjects of one system, each built once. Which subjects exist depends on no value that can be assumed, so all
+ * views of the system share them.
  */
 export class SubjectsOnce {
   private readonly known = new Map<keyof Subjects, (Subjects[keyof Subjects] | undefined)[]>()

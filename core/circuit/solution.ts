@@ -26,7 +26,7 @@ const patience = 40
  */
 const restartAfterIterations = 200
 const shortStepSiemens = 50
-/** Whoever is as near as that after this many steps, A, is on the way and goes on; up to this many steps. */
+/** A search this close to the solution, A, goes on past its restart, up to `mostIterations`. */
 const nearA = 0.05
 const mostIterations = 500
 const mostTrials = 40

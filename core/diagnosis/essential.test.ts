@@ -104,7 +104,7 @@ describe('a normal distribution', () => {
     expect(below(z) / share).toBeCloseTo(1, 5)
     expect(deviationsBelow(share)).toBeCloseTo(z, 4)
   })
-  it('gives its deviations back, whatever the share', () => {
+  it('gives its deviations back at any share', () => {
     fc.assert(
       fc.property(fc.double({ min: 1e-9, max: 1 - 1e-9, noNaN: true }), (share) => {
         expect(below(deviationsBelow(share)) / share).toBeCloseTo(1, 4)

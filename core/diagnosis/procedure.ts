@@ -66,7 +66,7 @@ export const economical = (
   from = begun(diagnosis, standIn),
 ): Course => searched(diagnosis, standIn, from, (posterior) => diagnosis.worthNext(posterior)?.test ?? null)
 
-/** The same in fixed order, whatever the readings. */
+/** The same in a fixed order that the readings do not change. */
 export const inOrder = (diagnosis: Diagnosis, standIn: StandIn, from = begun(diagnosis, standIn)): Course =>
   searched(diagnosis, standIn, from, (_, taken) => nextInOrder(diagnosis, taken))
 

@@ -32,8 +32,8 @@ export const withNoise = (variance: number, noise: number): number =>
 
 /**
  * The tests that were read, in their order, with what does not hang on what was read: for each hypothesis the rows of
- * the triangular root (Cholesky) of the readings' covariance, calculated when they are first asked for. What follows
- * the routine is kept, since every search begins with it; what leaves it goes with whoever went there.
+ * the triangular root (Cholesky) of the readings' covariance, calculated when they are first asked for. The
+ * tests of the routine are kept because every search begins with them. Tests outside it are dropped after the search.
  */
 export class Trail {
   private readonly rows: (Float64Array | undefined)[] = []

@@ -89,7 +89,7 @@ function unitOf(written: string): Unit | null {
   return found ?? null
 }
 
-/** Headings of the same words, whatever stands between them. */
+/** Headings with the same words; the characters between them do not matter. */
 const sameWords = (a: string, b: string): boolean => {
   const wordsOf = (text: string) =>
     text

@@ -201,7 +201,7 @@ function readRow(
   return { values, problems }
 }
 
-/** A cell's value, or what is wrong with it. Tables know metric units alone, whatever the shop shows. */
+/** A cell's value, or what is wrong with it. Tables use metric units only, also in an imperial shop. */
 function readCell(text: string, column: TableColumn): string | number | { readonly error: string } {
   if (text.length > mostCellLetters) return { error: 'is too long' }
   switch (column.type) {

@@ -120,9 +120,9 @@ function cableOffer(all: LearntRow, rules: ShopRules): LearntOffer | null {
 
 const noDefault: Readonly<Record<Exclude<LearntTopic, 'jointResistance'>, string>> = {
   caseTemperature:
-    'No default stands behind this: until a case is measured, each check covers all plausible heat.',
-  hoursToFull: 'No single default stands behind this: it follows from the sources and settings of each job.',
-  capacity: 'No default stands behind this: new lithium counts with its rated capacity.',
+    'This has no default. Until you measure a case, each check covers all plausible heat.',
+  hoursToFull: 'This has no single default. It follows from the sources and settings of each job.',
+  capacity: 'This has no default. A new lithium battery counts with its rated capacity.',
 }
 
 /**

@@ -20,7 +20,7 @@ function fadingBank(seed: number): { readings: TimedValue[]; crosses: number; sl
 }
 
 describe('trend of a logbook', () => {
-  it('finds a straight line exactly, whatever the order of its readings', () => {
+  it('finds a straight line exactly, with its readings in any order', () => {
     const readings = [3, 0, 4, 1, 2].map((years) => ({ at: at(years), value: 100 - 2 * years }))
     const trend = trendOf(readings)
     if (trend.kind !== 'line') throw new Error(trend.kind)

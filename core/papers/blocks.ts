@@ -28,7 +28,7 @@ export interface Column {
   readonly right?: boolean
 }
 
-/** What papers are made of: whoever draws these draws every paper. */
+/** The blocks that every paper is made of. A renderer of these blocks can render every paper. */
 export type Block =
   | { readonly kind: 'answer'; readonly verdict: Verdict; readonly text: string }
   | { readonly kind: 'text'; readonly line: Line }

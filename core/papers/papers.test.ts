@@ -36,7 +36,7 @@ describe('a summary', () => {
     // No formula, and no question in the middle of a sentence.
     expect(JSON.stringify(paper)).not.toMatch(/ [÷×=] [\d(]|\?[.,]/)
   })
-  it('of a job that suits asks for no change, and says nothing of what stands in the way', () => {
+  it('of a job that suits asks for no change and names no obstacle', () => {
     const paper = summaryOf(goodJob())
     expect(section(paper, 'What to change')).toBeUndefined()
     expect(section(paper, 'Obstacles')).toBeUndefined()

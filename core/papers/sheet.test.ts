@@ -59,7 +59,7 @@ describe('a specification sheet', () => {
     })
     expect(work[0]!.settles.length).toBeGreaterThan(0)
   })
-  it('comes out the same again from its own inputs, whatever the shop’s rules are by then', () => {
+  it('comes out the same again from its own inputs after the shop’s rules have changed', () => {
     expect(JSON.stringify(sheetOf(sheet.inputs))).toBe(JSON.stringify(sheet))
     expect(JSON.stringify(sheetOf(JSON.parse(JSON.stringify(sheet.inputs)) as typeof sheet.inputs))).toBe(
       JSON.stringify(sheet),

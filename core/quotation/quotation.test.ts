@@ -384,7 +384,7 @@ describe('where a quotation stands', () => {
     expect(until).toBe('2026-12-30T10:00:00.000Z')
     expect([at('2026-12-30T10:00:00Z'), at('2026-12-30T10:00:01Z')]).toEqual(['sent', 'expired'])
   })
-  it('is replaced by a newer one, and stays accepted whatever follows', () => {
+  it('is replaced by a newer one, and an accepted one stays accepted', () => {
     expect(at('2026-12-01', { isNewest: false })).toBe('replaced')
     expect(at('2027-12-01', { isNewest: false, answer })).toBe('accepted')
     expect(at('2026-12-01', { answer: { ...answer, answer: 'declined' } })).toBe('declined')

@@ -184,7 +184,7 @@ describe('any system', () => {
 
   // Always the same 200: of others about one in a hundred comes so near a threshold that one way passes it
   // and the other does not.
-  it('comes to the same, to 0.1 % of all that flows, in steps of a second', () => {
+  it('gives the same result in steps of a second, to 0.1 % of all that flows', () => {
     const drive: RunInputs = {
       ...inputs,
       days: 0.125,

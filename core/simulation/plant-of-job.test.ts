@@ -21,7 +21,7 @@ const job = (number: string): JobDocument => jobs[number]!
 const sum = (hours: readonly number[]): number => hours.reduce((a, b) => a + b, 0)
 
 describe('the system built from a job', () => {
-  it('is the new battery in place of the lead, or the lead as it was found', () => {
+  it('is the new battery in place of the lead-acid, or the lead-acid as found', () => {
     const [now, before] = [plantOf(job('0417'), {}, 'new'), plantOf(job('0417'), {}, 'old')]
     expect([now.lfp === null, now.houseLead === null]).toEqual([false, true])
     expect([before.lfp === null, before.houseLead === null]).toEqual([true, false])

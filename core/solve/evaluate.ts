@@ -76,15 +76,15 @@ export class Evaluator {
   private readonly runs = new Map<string, Totals | null>()
   private readonly done = new StepsCarriedOut()
   private readonly jobsWith = new Map<Battery | null, JobDocument>()
-  /** The job of the plan as it was found: what steps are named and supplied by. */
+  /** The job of the plan as found. Steps take their names and supplies from it. */
   private readonly found: System
   constructor(readonly plan: Plan) {
     this.found = usualSystem(factsOf(plan.job, plan.shop))
   }
 
   /**
-   * Carries out one combination: its options, then whatever their carrying out asks for, until nothing stands
-   * in the way or nothing more can be done. What settles the job is run for three days of ordinary use.
+   * Carries out one combination: its options, then the remedies that these ask for, until nothing blocks the job or
+   * no remedy is left. A combination that settles the job is run for three days of ordinary use.
    * @param index 0 to `plan.count` − 1
    */
   evaluate(index: number): Evaluation {
@@ -170,7 +170,7 @@ export class Evaluator {
       const left = kept.draft.steps.filter(({ ref }) => !sameRemedy(ref, step.ref))
       const draft = this.draftOf(battery, left)
       const found = this.findings.of(draft.job, this.plan.shop)
-      // What it was taken up for mostly stands in the way again: the other checks need not be asked.
+      // Mostly the finding that asked for the step blocks the job again. Then no other check is needed.
       const isMissed = end.asked.some(({ ref, id, on }) => {
         const finding = servesAlike(ref, step.ref) ? found.one(id, on) : null
         return finding !== null && standsInTheWay(finding)
@@ -196,7 +196,7 @@ export class Evaluator {
         const ref = remedies.find((one) => canTry(one) && mayFollow(one, draft.steps, round, plan))
         return ref ? [{ ref, id, on }] : []
       })
-      // What nothing may follow on by now stays: the rest would be done in vain.
+      // A finding without a remedy left stays. Further steps would not settle the job.
       if (next.length === 0 || (round > 0 && next.length < left.length)) return { findings, system, asked }
       asked.push(...next)
       for (const ref of joinRemedies(next.map((one) => one.ref))) {
@@ -329,7 +329,7 @@ export function settledBy(step: AnswerStep, before: readonly Finding[], after: r
   return [...new Set([...settled.map(({ id }) => id), ...step.settles])]
 }
 
-/** Steps that one monitor serves besides its first. */
+/** Steps beyond the first that share one monitor. */
 const sharedMonitors = (steps: readonly AnswerStep[]): number =>
   Math.max(0, steps.filter(({ ref }) => remedyOf(ref).monitors).length - 1)
 

@@ -8,7 +8,7 @@ export interface Outcome {
   readonly index: number
   /** Null if something still blocks it. */
   readonly figures: Figures | null
-  /** The same system with the same parts has the same key, whatever the steps. */
+  /** Equal for the same system with the same parts, even after other steps. */
   readonly key: string
   /** Whether it keeps the battery that was chosen. */
   readonly keepsBattery: boolean

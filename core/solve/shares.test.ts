@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { mostAtOnce, Shares } from './shares'
 
 describe('combinations shared out among searchers', () => {
-  it('are each looked at once, whoever is how fast', () => {
+  it('are each checked once, however fast each searcher is', () => {
     fc.assert(
       fc.property(
         fc.integer({ min: 0, max: 800 }),

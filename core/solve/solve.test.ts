@@ -214,7 +214,7 @@ describe('what an installer would say', () => {
       expect(steps.map(({ ref }) => ref.id)).not.toContain('charger.limit-current')
   })
 
-  it('the van: what is sure whatever the rise of its alternator, and what hangs on it', () => {
+  it('the van: some answers are sure at any rise of its alternator, and some depend on it', () => {
     const answers = answersFor('0421')
     expect(answers.filter(isSure).length).toBeGreaterThan(0)
     const ifs = answers.filter((answer) => !isSure(answer))
@@ -322,7 +322,7 @@ describe('a pack without a cold cut, on sun alone at −15 °C', () => {
 
 describe('an answer changed by hand', () => {
   const evaluator = new Evaluator(planOf(jobs['0417']!, {}, shelf))
-  it('with a step left out says what stands in the way again', () => {
+  it('with a step left out names the obstacle that comes back', () => {
     const answer = named(answersFor('0417'), /switch equalise off/)
     const step = answer.steps.findIndex((s) => s.ref.id === 'charger.equalise-off')
     const less = adjust(evaluator, answer, [{ step, off: true }])

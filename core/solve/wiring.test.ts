@@ -14,7 +14,7 @@ import { demoShelf, specifiedJob } from '../../scripts/lib/demo-shelf'
 const shelf = demoShelf()
 const trailer = demoJob('0430')
 
-/** What the wiring of a job takes as it was found. */
+/** Parts and hours of the wiring of a job as found. */
 const workOf = (plan: Plan): WiringWork => wiringWorkOf(plan, wiringOfAnswer(plan, plan.job).network)
 
 describe('the wiring of an answer', () => {

@@ -2,7 +2,7 @@ import { partAt, partsOf, valueOf, type AnyPart, type JobDocument, type PartRef 
 import { partKinds, type PartKind, type Range } from '#core/job/fields'
 
 /**
- * The value of a field of a part where it is known, else null. Whoever notes reads passes a look of its own.
+ * The value of a field of a part where it is known, else null. A caller that notes reads passes its own function.
  */
 export type Look = (ref: PartRef, field: string) => unknown
 

@@ -1,6 +1,6 @@
 /**
- * What work that is done step by step comes to, done to its end at once.
- * @param going yields between its steps, so that whoever waits may turn to something newer
+ * Runs stepwise work to its end and returns its result.
+ * @param going yields between its steps, so that a caller can stop and start newer work
  */
 export function atOnce<T>(going: Generator<unknown, T, void>): T {
   for (;;) {

@@ -25,7 +25,7 @@ export interface Together {
 
 export const sumOf = (giving: readonly Giving[]): number => giving.reduce((sum, { amps }) => sum + amps, 0)
 
-/** The ways there are in a system, by what it has, whatever its values. */
+/** The ways that exist in a system. This depends on its parts, not on their values. */
 export const waysTogether = ({ lanes }: System): readonly Together[] =>
   (Object.keys(ways) as Way[]).flatMap((way) => {
     const { words, kinds } = ways[way]

@@ -68,7 +68,7 @@ describe('a law', () => {
     converter: converter({ setV: 14.4, mostA: 30, ohm: 0.003, efficiency: 0.9, fullV: 11.8, bandV: 0.3 }),
   }
   it.each(Object.entries(laws))(
-    'of %s has the slopes of its currents, which add up to nought',
+    'of %s has slopes of its currents that add up to zero',
     (_name, law) => {
       fc.assert(
         fc.property(fc.array(evenly(-2, 16), { minLength: 4, maxLength: 4 }), (all) => {
@@ -417,7 +417,7 @@ describe('the network of a job', () => {
       expect(contactor.fitting!.ratedA).toBeGreaterThanOrEqual(main.fitting!.ratedA!)
       expect(lines.filter(({ of }) => of === 'candidate')).toMatchObject([{ kind: 'stop', fuseA: 3 }])
     })
-    it('has it for one load alone, that runs with nothing else, before whatever stands behind it', () => {
+    it('has it for a single load that runs alone, ahead of everything behind it', () => {
       const winch = { supply: 'dc', amps: 90, together: 'no' }
       const job = withMeasured(stopping({ 'use/dcAtOnceA': 0 }), 'loads', winch)
       const { runs } = networkOf(job)

@@ -75,7 +75,7 @@ export class PasskeyDoor {
     return used.length > 0
   }
 
-  /** A passkey of whoever it is; null if it is unknown or its person has gone. */
+  /** A passkey and its person; null if it is unknown or its person was removed. */
   async find(id: string): Promise<KnownPasskey | null> {
     const [found] = await this.sql<KnownPasskey[]>`
       select k.passkey_id as id, k.public_key as "publicKey", k.counter::float8 as counter, k.transports,

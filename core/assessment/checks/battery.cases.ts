@@ -243,7 +243,7 @@ export const batteryCases: Readonly<Record<string, readonly Case[]>> = {
   ],
   'battery.autonomy': [
     {
-      says: 'lasts longer than wished: 153 Ah ÷ (120 − 90)',
+      says: 'lasts longer than asked for: 153 Ah ÷ (120 − 90)',
       job: goodJob(),
       on,
       verdict: good,

@@ -678,7 +678,7 @@ const cases: Readonly<Record<string, readonly Case[]>> = {
       remedy: 'link.unjoined',
     },
     {
-      says: 'that draws no more than the case bears at idle and cruise suits whatever the rise',
+      says: 'that draws no more than the case tolerates at idle and cruise suits at any rise',
       job: alternator(link({ ratedA: 30 }), { riseK: null, ratedA: 160 }),
       on: onLink,
       verdict: good,

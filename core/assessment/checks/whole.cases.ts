@@ -584,7 +584,7 @@ export const wholeCases: Readonly<Record<string, readonly Case[]>> = {
       remedy: 'charger.replace',
     },
     {
-      says: 'is more than the electronics bear, whatever flooded lead does',
+      says: 'is more than the electronics tolerate, even if flooded lead-acid does',
       job: starting({ equaliseStage: 'switchable', equaliseV: 16 }),
       on: onCharger,
       verdict: changed,

@@ -11,8 +11,8 @@ import { linesOf } from './lines'
 
 /**
  * The wiring of a job in the usual order of the trade, with surveyed values and values set by hand: bank, fuse,
- * switch and bar; shunt and bond in the negative; a fuse at every end that has a source; a branch for whatever
- * charges and draws.
+ * switch and bar; shunt and bond in the negative; a fuse at every end that has a source; a branch for each
+ * source and load.
  * @param system the job as specified, typical values for unknowns
  * @param found the job with its survey and its answer
  */

@@ -51,8 +51,8 @@ function refusedByShop(mixed: 'hybrid' | 'relay'): Judgement {
   return {
     verdict: 'does-not-suit',
     compared: [
-      word('wished', mixed === 'hybrid' ? 'in parallel' : 'behind a relay'),
-      word('shop does', 'DC-DC between'),
+      word('requested', mixed === 'hybrid' ? 'in parallel' : 'behind a relay'),
+      word('shop rule', 'DC-DC between'),
     ],
     limit: { kind: 'rule', text: 'shop rule: lithium in direct parallel with lead-acid, never' },
     formula: () => 'joined directly ≠ a DC-DC between; the rules of this job can allow a hybrid bank',
