@@ -85,7 +85,7 @@ async function bringBack() {
   if (cluster.url !== before) await followDatabase()
 }
 
-/** Another program has the port of the database: it is at another one, and so must be whoever uses it. */
+/** Another program has the port of the database, so the database and its clients use another one. */
 async function followDatabase() {
   console.error(`Another program has taken its port. It now uses port ${new URL(cluster.url).port}.`)
   await own.release()

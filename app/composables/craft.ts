@@ -27,7 +27,7 @@ export function useCraft(id: () => string) {
     if (craft.kind === 'ok') whole.value = craft.data
     if (log.kind === 'ok') entries.value = log.data
   }
-  /** Sends something that changes the craft, and shows what came of it. False if it was refused. */
+  /** Sends a change of the craft and shows the result. False if it was refused. */
   const send = (path: string, method: 'POST' | 'PUT', body: object): Promise<boolean> =>
     sent(path, asJson(method, { who: name(), ...body }))
   async function sent(path: string, request: RequestInit): Promise<boolean> {

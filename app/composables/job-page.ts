@@ -1,5 +1,5 @@
 /**
- * Opens the job of the address for a view of it: what stands in the way, whether it is there, and the keys
+ * Opens the job of the address for one of its views: why it cannot be shown, whether it is loaded, and the keys that
  * all its views share.
  */
 export function useJobPage(title: string, keys: Readonly<Record<string, () => void>> = {}) {

@@ -16,7 +16,7 @@ const theElk = (): InstanceType<typeof ELK> => (sharedElk ??= new ELK({ workerUr
 /** Gives a drawing its places, in a worker. */
 export const layOut = (drawing: Drawing): Promise<Layout> => layoutOf(drawing, theElk())
 
-/** The last drawing, by the job and the settings it is of: whoever comes back to it finds it there. */
+/** The last drawing, by its job and settings: it is there when the view opens again. */
 let last: { readonly of: string; readonly drawn: DrawnWiring } | null = null
 
 /** The wiring of the job on the bench, following its changes: checked in the engine, laid out in a worker of its own. */

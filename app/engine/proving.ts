@@ -5,7 +5,7 @@ import type { ShownProof } from './prover'
 /** An engine that proves one job, with what it has calculated. */
 export interface ProvingEngine {
   readonly engine: EngineClient
-  /** What that hangs on: the job without its ticks and readings, and the shop's settings. */
+  /** Its inputs: the job without its ticks and readings, and the shop's settings. */
   basis: string
   shown: ShownProof | null
   essential: ShownEssential | null

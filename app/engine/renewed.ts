@@ -11,9 +11,9 @@ export class NoAnswer extends Error {}
 const mostSeconds = 30
 
 /**
- * Something next to the page that is begun when it is first asked, and again after it failed or gave no answer: whoever
- * waits then is told so.
- * @param start begins it, and is told when it fails
+ * A helper of the page that starts with the first question, and again after it failed or gave no answer. Questions
+ * that were waiting then fail with an error.
+ * @param start starts it, and is told when it fails
  */
 export function renewed<T extends object>(
   start: (failed: (message: string) => void) => Beside<T>,
@@ -54,7 +54,7 @@ export function renewed<T extends object>(
       method(...args).then(settle(resolve), give)
     })
   return new Proxy({} as T, {
-    // It is no promise itself, whoever waits for it.
+    // It is not a promise itself, so `await` returns it as it is.
     get: (_, name) =>
       typeof name === 'string' && name !== 'then' ? (...args: unknown[]) => call(name, args) : undefined,
   })

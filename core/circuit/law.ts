@@ -1,6 +1,6 @@
 /**
- * Electrical laws of units: the current each pushes out of its terminals, by the voltages there. Every law is
- * continuous, and says itself to a circuit solver in the same words, so that nothing of it is solved beforehand.
+ * Electrical laws of units: the current out of each terminal as a function of the terminal voltages. Every law is
+ * continuous. It can be written for a general circuit solver too, which then solves the same law on its own.
  */
 
 /** Voltages at the terminals of a unit, V, in the order of its law. */

@@ -20,7 +20,7 @@ export type Parameter =
     }
   /** How the case of an alternator warms, K. */
   | { readonly kind: 'heat'; readonly unit: string; readonly field: 'riseK' | 'airC'; readonly sd: number }
-  /** Voltage of panels by themselves, V. */
+  /** Open-circuit voltage of panels, V. */
   | { readonly kind: 'panels'; readonly unit: string; readonly sd: number }
   /** Standby current, A. */
   | { readonly kind: 'standing'; readonly sd: number }

@@ -123,8 +123,8 @@ export class Proof {
   }
 
   /**
-   * Predictions of a sound rig go by differences to both sides of each parameter; those of a fault by one step from
-   * its own solution, with the bends of the sound rig, since there are hundreds of them.
+   * Predictions of a sound rig use central differences in each parameter. Those of a fault use one step from its own
+   * solution, with the curvature of the sound rig, because there are hundreds of faults.
    */
   private work(rig: Rig, state: TestState): InState {
     const { circuit, solution } = this.solve(rig, state)

@@ -89,8 +89,8 @@ export const fieldOfLearnt = ({ of, what }: Pick<Learnt, 'of' | 'what'>): FieldP
   what === 'heat' ? `alternators/${of}/riseK` : `runs/${of}/milliohm`
 
 /**
- * The job with what was learnt of it: of the heat of its alternators, and of the resistance of its runs with their
- * joints. Its verdict, that of its wiring and its runs go by that.
+ * The job with its learnt values: the heat of its alternators, and the resistance of its runs with their joints. Its
+ * verdict, its wiring verdict and its simulations use them.
  */
 export const withLearnt = (job: JobDocument, learnt: readonly Learnt[]): JobDocument =>
   learnt.reduce((next, one) => {

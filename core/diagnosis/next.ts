@@ -55,7 +55,7 @@ const readingsLookedAt = 0.99
 /** A group further away than this, in squared deviations, does not count for a reading. */
 const farSquared = 80
 
-/** A group whose causes that are followed by themselves are apart from the rest. */
+/** A group with its individually tracked causes kept apart from the rest. */
 interface Parted extends Pick<Group, 'mean' | 'total'> {
   readonly perSd: number
   /** Of the rest: its weight, and the bits of its causes. */

@@ -16,7 +16,7 @@ export interface Knowledge {
   readonly tests: readonly ProofTest[]
   readonly causes: readonly Cause[]
   readonly hypotheses: readonly Hypothesis[]
-  /** Tests that are mostly read first, in this order: what hangs on their order alone is kept. */
+  /** Tests that are usually read first, in this order. Results that depend only on that order are kept. */
   readonly routine: readonly ProofTest[]
 }
 

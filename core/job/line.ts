@@ -49,7 +49,7 @@ export function withHow(said: readonly string[]): {
 /** Words at the end of a line that may be its value: `3 300 W` is three. */
 const mostValueWords = 4
 
-/** What a field goes by: its own label first, then its part, then how it is found. */
+/** The words that name a field: its own label first, then its part, then how it is found. */
 export interface Named {
   readonly path: FieldPath
   readonly field: Field

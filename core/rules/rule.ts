@@ -11,8 +11,7 @@ export interface NumberRule {
 }
 
 /**
- * A question on which workshops differ: the schools, what each says for itself, and the reason for the
- * default.
+ * A question on which workshops differ: the schools, the argument for each, and the reason for the default.
  */
 export interface SchoolRule<O extends string = string> {
   readonly kind: 'school'

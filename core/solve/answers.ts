@@ -8,7 +8,7 @@ import { beats, bestOf, isKeptForSure, nearestOf, search, type Outcome } from '.
 import type { Condition } from './open'
 import type { Plan } from './plan'
 
-/** What measuring something could save: the cheapest answer that hangs on it against the cheapest sure one. */
+/** What a measurement could save: the cheapest answer that depends on it against the cheapest sure one. */
 export interface Worth {
   readonly conditions: readonly Condition[]
   readonly answer: string
@@ -50,7 +50,7 @@ function worthOf(answers: readonly Answer[]): Worth[] {
 const standsUp = ({ inTheWay, verdict, figures }: Answer): boolean =>
   inTheWay.length === 0 && verdict !== 'does-not-suit' && (figures.alternatorPeakC ?? 0) <= caseLimitC
 
-/** Those that no other beats by its full figures, its wiring counted: one that hangs on something beats none that is sure. */
+/** Answers that no other beats by its full figures, wiring included. One with open values never beats a sure one. */
 const unbeaten = (answers: readonly Answer[]): readonly Answer[] =>
   answers.filter(
     (one) => !answers.some((other) => (isSure(other) || !isSure(one)) && beats(other.figures, one.figures)),
@@ -97,11 +97,11 @@ export class FullAnswers {
 const mostRounds = 12
 
 /**
- * The answers of a search, checked in full with their runs. One whose runs find something that the quick
- * checking did not (a heater too weak, an alternator too hot) stands back, and the next best takes its place; one
- * whose runs leave something open counts among those that are not sure.
- * @param outcomes of all combinations, or of those alone that keep the battery
- * @returns null where the others need looking at too: no sure answer keeps the battery
+ * The answers of a search, checked in full with their runs. If the runs of an answer find a fault that the
+ * quick checks missed (a heater too weak, an alternator too hot), the next best takes its place. If they leave
+ * something open, the answer is no longer sure.
+ * @param outcomes of all combinations, or of all that keep the battery
+ * @returns null if no sure answer keeps the battery: then the other combinations must be searched too
  */
 export function answersOf(full: FullAnswers, outcomes: readonly Outcome[]): Answers | null {
   const { plan } = full.evaluator

@@ -46,7 +46,7 @@ export interface Figures {
   readonly unservedAh: number
 }
 
-/** What came of one combination. */
+/** The result of one combination. */
 export interface Evaluation {
   readonly index: number
   readonly job: JobDocument
@@ -318,8 +318,8 @@ function decidedAbout(ref: RemedyRef, { links }: JobDocument): string {
 }
 
 /**
- * What stood in the way and does not any more, where a step was named as its remedy; and what it was taken up
- * for on the way.
+ * Ids of the checks that a step settles: those that blocked the job, name the step as a remedy and now suit, and
+ * those that asked for it during the search.
  */
 export function settledBy(step: AnswerStep, before: readonly Finding[], after: readonly Finding[]): string[] {
   const still = new Set(after.filter(({ verdict }) => verdict !== 'suits').map(({ id, on }) => `${id}@${on}`))

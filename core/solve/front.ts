@@ -104,11 +104,10 @@ function settledOf(outcomes: readonly Outcome[]): readonly Settled[] {
 }
 
 /**
- * The outcomes that no other beats on cost, hours to full, alternator peak temperature, what is given up and number
- * of changes, the cheapest first: those that are sure, then those that suit if something open turns out right and are
- * better in something. Those that leave loads unserved stand back where others
- * serve them, and those that hold an inverter back where another is no dearer. Of more than eight, those that are best
- * at something stay, then the cheapest.
+ * The outcomes that no other beats on cost, hours to full, alternator peak temperature, inverter power given up and
+ * number of changes, the cheapest first: the sure ones, then those that depend on an open value and are better in
+ * something. An outcome that leaves loads unserved is dropped where another serves them, and one that limits an
+ * inverter where another costs no more. Of more than eight, the best in each figure stay, then the cheapest.
  */
 export function bestOf(outcomes: readonly Outcome[]): Outcome[] {
   const distinct = settledOf(outcomes)

@@ -63,7 +63,7 @@ export const foldsBack = ({ regulator, fieldWire }: View<'alternators'>): boolea
 export const shaftRpm = (alternator: View<'alternators'>, speed: Speed): number =>
   (speed === 'idle' ? alternator.idleRpm : alternator.cruiseRpm) * alternator.pulleyRatio
 
-/** What holds an alternator: the heat of its case, the share of its rating that the shop goes by, or what it makes. */
+/** What limits an alternator: the heat of its case, the shop's share of its rating, or its output. */
 interface Held {
   readonly amps: number
   readonly by: 'case' | 'share' | 'output'
@@ -77,7 +77,7 @@ function makes(alternator: View<'alternators'>, speed: Speed, rules: ShopRules):
 
 /**
  * Its continuous current at a speed, A: the load at which its case settles at the limit, or the shop's share of
- * its rating, where the shop goes by that. Null if its heat does not depend on what is taken.
+ * its rating, where the shop uses one. Null if its heat does not depend on the current drawn.
  */
 function bears(alternator: View<'alternators'>, speed: Speed, rules: ShopRules, rise = riseOf): Held | null {
   if (rules.alternatorAllDay === 'share') {

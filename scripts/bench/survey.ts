@@ -10,8 +10,8 @@ const ways = {
 } as const
 
 /**
- * What a whole survey costs whoever types it from paper, on the laptop by keys and on the phone by touch, from a
- * blank job and from the typical one. Fails where a value does not arrive as it was typed.
+ * The effort of typing a whole survey from paper, on the laptop by keys and on the phone by touch, from a blank job
+ * and from a template. Fails where a value does not arrive as it was typed.
  */
 export async function benchSurvey({ browser, url }: Demo): Promise<void> {
   const rows = []

@@ -134,7 +134,7 @@ const newEpoch = 'update workshop set epoch = gen_random_uuid()'
  * Puts a backup in place of what a database holds: all of it, or nothing where anything fails. Nobody may be connected
  * to the database when the loaded one takes its place.
  * @param prepare brings the database of an address up to date, and throws where it is of a newer version
- * @param whenLoaded is called before the old database goes: the last moment for whoever holds a connection to it
+ * @param whenLoaded is called before the old database is removed: open connections to it must close now
  * @throws where the file is no backup, is of a newer version, or the database is in use
  */
 export async function restore(bin, url, file, prepare, whenLoaded = async () => {}) {

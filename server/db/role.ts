@@ -5,8 +5,8 @@ import { setTimeout } from 'node:timers/promises'
 const applicationRole = 'jovial_anchor_application'
 
 /**
- * Roles belong to the whole cluster and locks to one database: whoever makes a role while another database’s owner makes
- * the same one is told so by one of these, and finds it made.
+ * Roles belong to the whole cluster and locks to one database. If the owners of two databases create the same role at
+ * the same time, one of them gets one of these errors, and the role exists.
  */
 const raced = ['23505', '42710', 'XX000']
 const mostTries = 10

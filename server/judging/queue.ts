@@ -113,7 +113,7 @@ export class JudgingQueue {
     const { sql } = this
     const byThen = until === null ? sql`true` : sql`updated_at <= ${until}::text::timestamptz`
     const columns = sql`job.workshop_id as workshop, job_id as id, job.version, document, rules, units as system, currency, workshop.version as shop, now()::text as now`
-    // Each half goes by an index of its own, which holds nothing but what is behind or may be.
+    // Each half uses its own index, which holds only jobs that are behind or may be.
     return sql<Behind[]>`
       (select ${columns} from job join workshop using (workshop_id)
         where judged_version <> job.version and deleted_at is null and ${byThen} order by updated_at desc limit ${batch})

@@ -64,7 +64,7 @@ const cutsOf = (family: Family, name: string, bold: number): Promise<Cut>[] =>
     cut(`${family}-${subset}`, woff2(name, subset, 400), woff2(name, subset, bold)),
   )
 
-/** The fonts, unpacked: for whoever keeps them. */
+/** The unpacked fonts, for callers that keep them. */
 export async function fontsOfPapers(): Promise<Fonts> {
   const other = cut('other', dejaVu('DejaVuSans'), dejaVu('DejaVuSans-Bold'))
   const families: Readonly<Record<Family, Cut[]>> = {

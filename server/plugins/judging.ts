@@ -9,7 +9,7 @@ export default defineNitroPlugin(() => {
     checkJudging()
       .then(() => {
         judgingQueue().wake()
-        // Papers can wait: whoever asks for one before that waits as long as it takes.
+        // Papers can wait: a request for one before that takes longer.
         judgeOfServer()
           .warm()
           .catch(() => undefined)

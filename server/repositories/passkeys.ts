@@ -54,7 +54,7 @@ export class Passkeys extends Repository {
   }
 }
 
-/** The door for those who come with a passkey, whoever they are. */
+/** Looks up passkeys before it is known who signs in. */
 export class PasskeyDoor {
   constructor(private readonly sql: Sql) {}
 

@@ -179,7 +179,7 @@ export class Shelf extends Repository {
     })
   }
 
-  /** Whoever changes parts of a kind does so alone, until the transaction ends. */
+  /** Locks a kind of part until the transaction ends: only one request changes its parts at a time. */
   private async lock(tx: Sql, kind: ShelfKindId): Promise<void> {
     await tx`select pg_advisory_xact_lock(hashtextextended(${`shelf ${this.actor.workshop} ${kind}`}, 0))`
   }

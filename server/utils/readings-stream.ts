@@ -15,8 +15,8 @@ export interface SentReadings {
 const tickMs = 200
 
 /**
- * Sends readings as server-sent events, as they fall due, and says when the last one was sent. Whoever was cut off asks
- * again from where it was; the server remembers nothing.
+ * Sends readings as server-sent events, as they fall due, and says when the last one was sent. A client
+ * that lost the connection asks again from its last reading; the server keeps no state.
  */
 export function sendReadings(
   event: H3Event,

@@ -11,7 +11,7 @@ const body = Joi.object<{ person: string; pin: string }>({
   pin: Joi.string().max(100).required(),
 })
 
-/** Signs a person in to this browser by PIN. Whoever was signed in here before is not any more. */
+/** Signs a person in to this browser by PIN, and signs out the person who was signed in before. */
 export default route(
   { needs: 'anyone', body: jsonBody(body), answer: json(signedInAnswer), refuses: [401, 403] },
   async (event, { body: { person, pin } }) => {
