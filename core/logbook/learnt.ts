@@ -119,8 +119,7 @@ function cableOffer(all: LearntRow, rules: ShopRules): LearntOffer | null {
 }
 
 const noDefault: Readonly<Record<Exclude<LearntTopic, 'jointResistance'>, string>> = {
-  caseTemperature:
-    'This has no default. Until you measure a case, each check covers all plausible heat.',
+  caseTemperature: 'This has no default. Until you measure a case, each check covers all plausible heat.',
   hoursToFull: 'This has no single default. It follows from the sources and settings of each job.',
   capacity: 'This has no default. A new lithium battery counts with its rated capacity.',
 }

@@ -67,32 +67,29 @@ describe('a law', () => {
     power: power(2000, 10.8, 0.3),
     converter: converter({ setV: 14.4, mostA: 30, ohm: 0.003, efficiency: 0.9, fullV: 11.8, bandV: 0.3 }),
   }
-  it.each(Object.entries(laws))(
-    'of %s has slopes of its currents that add up to zero',
-    (_name, law) => {
-      fc.assert(
-        fc.property(fc.array(evenly(-2, 16), { minLength: 4, maxLength: 4 }), (all) => {
-          const v = all.slice(0, law.terminals)
-          const slopes = law.slopes(v)
-          expect(law.amps(v).reduce((sum, i) => sum + i, 0)).toBeCloseTo(0, 9)
-          v.forEach((_, k) => {
-            const step = 1e-7
-            const near = (sign: number): readonly number[] =>
-              law.amps(v.map((x, i) => (i === k ? x + sign * step : x)))
-            const [up, down] = [near(1), near(-1)]
-            up.forEach((i, j) => {
-              const seen = (i - down[j]!) / (2 * step)
-              // At a kink the slope is that of one side.
-              const kink =
-                Math.abs((i - law.amps(v)[j]!) / step - (law.amps(v)[j]! - down[j]!) / step) >
-                1e-3 * (1 + Math.abs(seen))
-              if (!kink) expect(slopes[j]![k]!).toBeCloseTo(seen, 1)
-            })
+  it.each(Object.entries(laws))('of %s has slopes of its currents that add up to zero', (_name, law) => {
+    fc.assert(
+      fc.property(fc.array(evenly(-2, 16), { minLength: 4, maxLength: 4 }), (all) => {
+        const v = all.slice(0, law.terminals)
+        const slopes = law.slopes(v)
+        expect(law.amps(v).reduce((sum, i) => sum + i, 0)).toBeCloseTo(0, 9)
+        v.forEach((_, k) => {
+          const step = 1e-7
+          const near = (sign: number): readonly number[] =>
+            law.amps(v.map((x, i) => (i === k ? x + sign * step : x)))
+          const [up, down] = [near(1), near(-1)]
+          up.forEach((i, j) => {
+            const seen = (i - down[j]!) / (2 * step)
+            // At a kink the slope is that of one side.
+            const kink =
+              Math.abs((i - law.amps(v)[j]!) / step - (law.amps(v)[j]! - down[j]!) / step) >
+              1e-3 * (1 + Math.abs(seen))
+            if (!kink) expect(slopes[j]![k]!).toBeCloseTo(seen, 1)
           })
-        }),
-      )
-    },
-  )
+        })
+      }),
+    )
+  })
   it('of a converter keeps the power, less its loss', () => {
     const law = converter({ setV: 14.4, mostA: 30, ohm: 0.003, efficiency: 0.9, fullV: 11.8, bandV: 0.3 })
     const [given, , taken] = law.amps([13, 0, 12.5, 0])

@@ -184,9 +184,9 @@ const differences = computed(() => {
                   >A sure answer keeps the {{ batteryName }}, so no other battery was tried.
                 </template>
                 <template v-if="found.length > 1"
-                  >The first follows the bench’s list of changes most closely. The others are in order of
-                  cost.</template
+                  >The first follows the bench’s list of changes most closely.</template
                 >
+                <template v-if="found.length > 2"> The others are in order of cost.</template>
               </p>
               <p v-else-if="solver.state.value === 'done'">
                 No part on the shelf makes this battery suit. The closest answers are shown with their
