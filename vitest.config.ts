@@ -10,8 +10,12 @@ const timeouts = { testTimeout: hangsMs, hookTimeout: hangsMs }
 /** Given here, so that tests run before Nuxt has generated its settings. */
 const esbuild = { tsconfigRaw: '{ "compilerOptions": { "target": "es2023" } }' }
 
-/** What needs a page: components and composables. */
-const ofThePage = ['app/components/**/*.test.ts', 'app/composables/**/*.test.ts']
+/** What needs a page or its storage: components, composables, and what the device keeps. These files share nothing. */
+const ofThePage = [
+  'app/components/**/*.test.ts',
+  'app/composables/**/*.test.ts',
+  'app/device/keeper.test.ts',
+]
 
 export default defineConfig({
   test: {
