@@ -11,11 +11,7 @@ const timeouts = { testTimeout: hangsMs, hookTimeout: hangsMs }
 const esbuild = { tsconfigRaw: '{ "compilerOptions": { "target": "es2023" } }' }
 
 /** What needs a page or its storage: components, composables, and what the device keeps. These files share nothing. */
-const ofThePage = [
-  'app/components/**/*.test.ts',
-  'app/composables/**/*.test.ts',
-  'app/device/keeper.test.ts',
-]
+const ofThePage = ['app/components/**/*.test.ts', 'app/composables/**/*.test.ts', 'app/device/keeper.test.ts']
 
 export default defineConfig({
   test: {
