@@ -1,5 +1,5 @@
 import { computed, onScopeDispose, ref, shallowRef } from 'vue'
-import { firstOf, present } from '#core/collections/held'
+import { firstOf } from '#core/collections/held'
 import type { JobDocument } from '#core/job/document'
 import type { ShelfPart } from '#core/shelf/kinds'
 import type { Adjustment, Answer } from '#core/solve/answer'
@@ -73,10 +73,9 @@ export function useSolver() {
     shop: ShopSettings,
     shelf: readonly ShelfPart[],
   ): Promise<Answers | null> {
-    const [first, ...others] = mine
     // One plans for all: until then the others would only work out the same.
-    const plan = await present(first).engine.plan(...plain([job, shop, shelf] as const))
-    const ready = [Promise.resolve(), ...others.map(({ engine }) => engine.share(plan))]
+    const plan = await firstOf(mine).engine.plan(...plain([job, shop, shelf] as const))
+    const ready = mine.map(({ engine }, place) => (place === 0 ? Promise.resolve() : engine.share(plan)))
     const found: Outcome[] = []
     for (const combinations of [plan.keeping, plan.exchanging]) {
       if (engines !== mine) return null

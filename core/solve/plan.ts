@@ -75,7 +75,7 @@ export function planOf(surveyed: JobDocument, shop: ShopSettings, shelf: readonl
   const choices = twins.map((those) => ({ axes: those, sets: setsOf(those) }))
   const count = productOf(twins)
   const all = Array.from({ length: count }, (_, index) => index)
-  const keeps = (index: number): boolean => chosenAt(choices, index).every(({ battery }) => !battery)
+  const keeps = (index: number): boolean => optionsAt({ choices }, index).every(({ battery }) => !battery)
   return {
     job,
     shop,
@@ -101,11 +101,8 @@ function trimmed(twins: readonly Twins[]): readonly Twins[] {
   return trimmed(twins.map((those) => (those === longest ? shorter : those)))
 }
 
-/** The options of a combination of a plan. @param index 0 to `count` − 1 */
-export const optionsAt = ({ choices }: Plan, index: number): Option[] => chosenAt(choices, index)
-
-/** The number of a combination is written in the mixed base of the choices. */
-function chosenAt(choices: readonly Choice[], index: number): Option[] {
+/** The options of a combination: its number written in the mixed base of the choices. */
+export function optionsAt({ choices }: Pick<Plan, 'choices'>, index: number): Option[] {
   let rest = index
   return choices.flatMap(({ axes, sets }) => {
     const set = elementAt(sets, rest % sets.length)

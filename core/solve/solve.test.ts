@@ -402,6 +402,8 @@ describe('the search', () => {
       const whole = answersOf(full, [...search(full.evaluator)])
       const keeping = answersOf(full, [...search(full.evaluator, planned.keeping)])
       expect(searchAnswers(planned)).toEqual(whole)
+      // Searchers that share the work hand their outcomes on in any order.
+      expect(answersOf(full, [...search(full.evaluator)].toReversed())).toEqual(whole)
       expect(keeping).toEqual(whole?.batteryGoes === null ? whole : null)
     },
   )

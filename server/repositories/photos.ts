@@ -36,7 +36,10 @@ export const noRoom = 'There is no room for more photos. Delete old ones first'
 /** When a photo was taken. The clock of a device may be wrong; the future is not believed. @param takenAt ISO date-time */
 export const believedTime = (takenAt: string): Date => new Date(Math.min(Date.parse(takenAt), Date.now()))
 
-/** Bytes of all photos of a workshop. Uploads wait here for each other, so that several at once cannot exceed a limit together. */
+/**
+ * Bytes of all photos of a workshop. Uploads wait here for each other, so that several at once cannot exceed a limit
+ * together.
+ */
 export async function heldBytes(tx: Sql, workshop: string): Promise<number> {
   await tx`select pg_advisory_xact_lock(hashtextextended(${`photos ${workshop}`}, 0))`
   const [held] = await tx<{ bytes: string }[]>`
