@@ -1,3 +1,4 @@
+import { elementAt, lastOf } from '#core/collections/held'
 import { metric, type DisplayUnits } from '#core/units/display'
 import { durationWords, formatQuantity, joinText } from '#core/units/format'
 
@@ -139,3 +140,41 @@ function sentence(event: SimEvent, units: DisplayUnits): string {
 /** Events in words; with the name of the alternator if there are several. */
 export const eventWords = (event: SimEvent, units: DisplayUnits): string =>
   event.name === undefined ? sentence(event, units) : `${event.name}: ${sentence(event, units)}`
+
+/** What repeats sooner than this after the last time belongs to the same line, s. */
+const repeatsWithinS = 600
+/** Up to so many of one kind in a row are told one by one. */
+const mostSingle = 4
+
+/** An event of a list, with how many of its kind follow it shortly, and until when, s since the start. */
+export interface EventLine {
+  readonly event: SimEvent
+  readonly repeats: number
+  readonly untilS: number
+}
+
+/**
+ * The lines of a list of events in the order of time: a device that switches back and forth is one line.
+ * @param events in the order of time
+ */
+export function eventLines(events: readonly SimEvent[]): EventLine[] {
+  const groups: SimEvent[][] = []
+  const latest = new Map<string, SimEvent[]>()
+  for (const event of events) {
+    const key = `${event.kind} ${event.side}`
+    const group = latest.get(key)
+    if (group && event.t - lastOf(group).t <= repeatsWithinS) group.push(event)
+    else {
+      const begun = [event]
+      groups.push(begun)
+      latest.set(key, begun)
+    }
+  }
+  return groups
+    .flatMap((group): EventLine[] =>
+      group.length > mostSingle
+        ? [{ event: elementAt(group, 0), repeats: group.length - 1, untilS: lastOf(group).t }]
+        : group.map((event) => ({ event, repeats: 0, untilS: event.t })),
+    )
+    .sort((a, b) => a.event.t - b.event.t)
+}

@@ -85,7 +85,8 @@ export interface RunResult {
   readonly assumed: readonly string[]
 }
 
-const mostEvents = 400
+/** Of each kind of event, on each side, so many are kept. */
+const mostOfAKind = 400
 /** Steps after which a run is given up: a year of a system that chatters takes half a million. */
 const mostSteps = 2_000_000
 const stretches = 700
@@ -134,6 +135,7 @@ class RunInProgress {
   private readonly seconds: number
   private readonly startSoc: number
   private readonly events: SimEvent[] = []
+  private readonly kept = new Map<string, number>()
   private readonly refusals: Refusals | null
   private leastSoc: number
   private fullAfterH: number | null = null
@@ -242,11 +244,19 @@ class RunInProgress {
     this.shortToday = false
   }
 
+  /** Keeps an event: a relay that chatters leaves room for other kinds. */
+  private keep(event: SimEvent): void {
+    const key = `${event.kind} ${event.side}`
+    const count = this.kept.get(key) ?? 0
+    this.kept.set(key, count + 1)
+    if (count < mostOfAKind) this.events.push(event)
+  }
+
   /** Records events and updates totals. */
   private note(): void {
     const { simulation } = this
     for (const event of simulation.events) {
-      if (this.events.length < mostEvents) this.events.push(event)
+      this.keep(event)
       if (event.kind === 'dark' && event.dark) {
         this.darkAfterH ??= event.t / 3600
         this.shortToday = true
@@ -273,9 +283,7 @@ class RunInProgress {
       inputs: this.inputs,
       series: present(this.recorder).series(),
       totals: this.totals(),
-      events: [...this.events, ...present(this.refusals).events()]
-        .sort((a, b) => a.t - b.t)
-        .slice(0, mostEvents),
+      events: [...this.events, ...present(this.refusals).events()].sort((a, b) => a.t - b.t),
       assumed: [...this.plant.assumed, `Weather: ${this.sky.source}`],
     }
   }

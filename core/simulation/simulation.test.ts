@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { eventWords } from './events'
+import { eventLines, eventWords, type SimEvent } from './events'
 import { Lead } from './model/lead'
 import { Lfp } from './model/lfp'
 import { mostLoadA, type Plant } from './plant'
@@ -41,6 +41,7 @@ import {
   relay,
   stages,
   side,
+  starboard,
   linked,
   mains,
 } from './simulation.cases'
@@ -326,6 +327,33 @@ describe('what installers have seen', () => {
     for (let i = 1; i < 200; i++) if (engine[i]! > 60 !== engine[i - 1]! > 60) turns++
     expect(turns).toBeGreaterThan(10)
     expect(duty.totals.alternatorPeakC!).toBeLessThan(straight.totals.alternatorPeakC!)
+  })
+
+  describe('a DC-DC on an alternator too weak for it', () => {
+    const onWeak = (wire: boolean) => {
+      const link = {
+        kind: 'dcdc',
+        ohm: 0.005,
+        stages,
+        efficiency: 0.9,
+        lowestV: 11.5,
+        wire,
+        backFeed: false,
+      } as const
+      const weak = { ...starboard.alternator!, ratedA: 45, vehicleA: 25 }
+      return runNow('driving-day', linked(link, { alternator: weak }), { ...inputs, driveH: 2 })
+    }
+
+    it('stops and starts a minute after its input is too low or high enough', () => {
+      const turns = onWeak(true).events.flatMap((e) => (e.kind === 'dcdc' ? [e] : []))
+      expect(turns.length).toBeGreaterThan(20)
+      for (const [i, { t }] of turns.slice(1).entries()) expect(t - turns[i]!.t).toBeGreaterThan(59.9)
+    })
+    it('runs half of the time where it starts by the voltage', () => {
+      const { engineAh } = onWeak(false).totals
+      expect(engineAh / (stages.maxA * 2)).toBeGreaterThan(0.45)
+      expect(engineAh / (stages.maxA * 2)).toBeLessThan(0.55)
+    })
   })
 
   it('a relay that never opens: the house battery runs into the starting side all night, and it is counted', () => {
@@ -626,5 +654,45 @@ describe('a log of the voltage on a drive', () => {
     expect(
       engine.slice(0, 300).filter((a, i) => i > 0 && a < 1 && engine[i - 1]! > 20).length,
     ).toBeGreaterThan(5)
+  })
+})
+
+describe('the list of events', () => {
+  const relayAt = (t: number, side = 'a'): SimEvent => ({
+    kind: 'relay',
+    contact: 'relay',
+    closed: t % 2 === 0,
+    volts: 13,
+    t,
+    side,
+  })
+  const gateAt = (t: number): SimEvent => ({ kind: 'heater', on: true, t })
+
+  it('shows a relay that chatters as one line, and what happens meanwhile as its own', () => {
+    const events = [0, 100, 200, 300, 400, 500].map((t) => relayAt(t))
+    expect(eventLines([...events.slice(0, 3), gateAt(250), ...events.slice(3)])).toEqual([
+      { event: relayAt(0), repeats: 5, untilS: 500 },
+      { event: gateAt(250), repeats: 0, untilS: 250 },
+    ])
+  })
+  it('shows a few changes one by one', () => {
+    const events = [0, 100, 200, 300].map((t) => relayAt(t))
+    expect(eventLines(events).map(({ event, repeats }) => [event.t, repeats])).toEqual([
+      [0, 0],
+      [100, 0],
+      [200, 0],
+      [300, 0],
+    ])
+  })
+  it('keeps two sides apart, and what comes more than ten minutes later', () => {
+    const one = [0, 1, 2, 3, 4].map((t) => relayAt(t))
+    const other = [0, 1, 2, 3, 4].map((t) => relayAt(t, 'b'))
+    const later = [605, 606, 607, 608, 609].map((t) => relayAt(t))
+    const lines = eventLines([...one, ...other, ...later].sort((a, b) => a.t - b.t))
+    expect(lines.map(({ event, repeats, untilS }) => [event.t, event.side, repeats, untilS])).toEqual([
+      [0, 'a', 4, 4],
+      [0, 'b', 4, 4],
+      [605, 'a', 4, 609],
+    ])
   })
 })

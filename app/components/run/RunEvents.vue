@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { eventWords } from '#core/simulation/events'
+import { eventLines, eventWords } from '#core/simulation/events'
 import type { RunResult } from '#core/simulation/runs'
 
 /** What switched and what tripped, and when; a press moves the playhead there. */
@@ -18,12 +18,19 @@ const emit = defineEmits<{ show: [t: number] }>()
       aria-label="Events"
     >
       <li
-        v-for="(event, i) in result.events.slice(0, 80)"
+        v-for="({ event, repeats, untilS }, i) in eventLines(result.events)"
         :key="i"
         class="flex gap-2 border-t border-line py-1 first:border-0"
       >
         <button type="button" class="min-h-6 shrink-0 underline" @click="emit('show', event.t)">
-          {{ momentOfRun(event.t, spanOfRun(result)) }}</button><span>{{ eventWords(event, units) }}</span>
+          {{ momentOfRun(event.t, spanOfRun(result)) }}
+        </button>
+        <span>
+          {{ eventWords(event, units)
+          }}<template v-if="repeats">
+            (then {{ repeats }} more changes until {{ momentOfRun(untilS, spanOfRun(result)) }})</template
+          >
+        </span>
       </li>
     </ol>
     <p v-else class="text-soft">Nothing switched or tripped.</p>

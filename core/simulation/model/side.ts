@@ -19,6 +19,11 @@ const sleepsBelowV = 12.8
 /** A DC-DC that stopped because of its input restarts this far above, V. */
 const inputReturnV = 0.6
 /**
+ * How long the input of a DC-DC must stay low before it stops, and high before it starts again, s. A common
+ * setting: without it a unit on a weak alternator switches every second.
+ */
+const inputDelayS = 60
+/**
  * What a DC-DC gives back to a parked starting battery: at most this, A, up to this voltage, through this
  * resistance, from a house above this (12 V).
  */
@@ -138,12 +143,14 @@ export class Side {
         this.starved = !this.starved
         if (wanted()) tell({ kind: 'dcdc', running: !this.starved, volts: this.endV })
       },
+      () => (wanted() ? inputDelayS : 0),
     )
     const waking = new Trigger(
       () => (this.awake ? sleepsBelowV * this.scale - this.endV : this.endV - wakesAboveV * this.scale),
       () => {
         this.awake = !this.awake
       },
+      () => inputDelayS,
     )
     return link.wire ? [input] : [input, waking]
   }
