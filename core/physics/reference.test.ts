@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { ampacityA, cableSizesMm2, copperOhmPerM } from './conductors'
 import { fastestS, fuseMostV, usualS } from './fuse-times'
 import { fuseInterruptA, fuseRangeA, type FuseFamily } from './fuses'
+import { openCircuitV } from './lfp'
 
 // The tables of the core against the project's reference tables, line by line. A figure that is changed in one of
 // the two fails here.
@@ -36,6 +37,12 @@ describe('the reference table', () => {
     expect(fuseRangeA[family]).toEqual([Number(row.min_a), Number(row.max_a)])
     expect(fuseMostV[family]).toBe(Number(row.max_dc_v))
     expect(fuseInterruptA(family, Number(row.aic_at_v))).toBe(Number(row.aic_a))
+  })
+  it('gives a breaker half of that at 48 V, where the table says nothing', () => {
+    expect(fuseInterruptA('thermal-breaker', 48)).toBe(1500)
+  })
+  it.each(rowsOf('lfp-ocv'))('gives a cell at $soc_percent % its $cell_v V at rest', (row) => {
+    expect(openCircuitV(Number(row.soc_percent) / 100, 12) / 4).toBeCloseTo(Number(row.cell_v), 9)
   })
   it.each(rowsOf('fuse-times'))('opens $family at $percent_of_rating % after $min_s to $max_s s', (row) => {
     const [family, share] = [familyOf(row), Number(row.percent_of_rating) / 100]
