@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { goodJob, straightJob, withValues } from '#core/testing'
 import type { JobDocument } from '#core/job/document'
+import type { PostKind } from './network'
+import { numberedPosts } from './numbered'
 import { networkOf } from './of-job'
 import { Ways } from './paths'
 
@@ -41,5 +43,54 @@ describe('the way from a fuse to a source that nothing else protects', () => {
     const job = withValues(straightJob({ kind: 'vsr' }), { 'fittings/link-1-far-fuse/absent': 'yes' })
     const sources = Object.values(bareWays(job, 'link-1-fuse')).map((way) => way?.[0])
     expect(sources.toSorted()).toEqual(['bar-plus', 'starting-1-plus'])
+  })
+})
+
+describe('the batteries that feed a fault without a fuse in between', () => {
+  const bare = (job: JobDocument, id: string): readonly string[] => {
+    const network = networkOf(job)
+    const run = network.runs.find((one) => one.id === id)!
+    return new Ways(network).bareBatteriesOf(run).map((post) => post.id)
+  }
+
+  it('are none behind its main fuse, and the bank before it', () => {
+    expect(bare(goodJob(), 'main-feed-2')).toEqual([])
+    expect(bare(goodJob(), 'main-lead')).toEqual(['bank-plus'])
+  })
+  it('are the bank where the main fuse was left out', () => {
+    const job = withValues(goodJob(), { 'fittings/main-fuse/absent': 'yes' })
+    expect(bare(job, 'main-feed-2')).toEqual(['bank-plus'])
+  })
+})
+
+describe('the source beyond an end of a run', () => {
+  const beyond = (id: string, end: 'from' | 'to') => {
+    const network = networkOf(goodJob())
+    const run = network.runs.find((one) => one.id === id)!
+    const { source, fuse } = new Ways(network).sourceBeyond(run[end], run)
+    return [source?.id ?? null, fuse]
+  }
+
+  it('has a fuse before it, or none', () => {
+    expect(beyond('main-feed-1', 'from')).toEqual(['bank-plus', true])
+    expect(beyond('main-feed-1', 'to')).toEqual(['bar-plus', false])
+    expect(beyond('charger-1-feed', 'from')).toEqual(['bar-plus', true])
+  })
+  it('is none where a unit stands', () => {
+    expect(beyond('charger-1-feed', 'to')).toEqual([null, false])
+  })
+})
+
+describe('the numbered posts', () => {
+  const network = networkOf(goodJob())
+
+  it('are all that have a number, or those of some kinds', () => {
+    const numbers = (kinds?: readonly PostKind[]) =>
+      numberedPosts(network, kinds).map(({ fitting }) => fitting.number)
+    expect(numbers()).toEqual(expect.arrayContaining(['F1', 'S1']))
+    expect(numbers(['fuse']).every((number) => number.startsWith('F'))).toBe(true)
+    expect(numbers(['fuse']).length + numbers(['switch', 'shunt', 'relay', 'stop', 'plug']).length).toBe(
+      numbers().length,
+    )
   })
 })
