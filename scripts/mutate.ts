@@ -1,5 +1,5 @@
 // npm run mutate [-- COUNT [SEED]]: changes one operator or number of the core at a time, in a copy of the sources, and
-// runs the tests of its subject, then those of the checks. Prints each change that no test notices, and the share
+// runs quick tests, those of its subject, then those of the checks. Prints each change that no test notices, and the share
 // that was noticed. Takes about a minute for each change that is not.
 import { spawnSync } from 'node:child_process'
 import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs'
@@ -12,7 +12,7 @@ import { mutantsOf, type Mutant } from './lib/mutants'
 const [count = 100, seed = 1] = process.argv.slice(2).map(Number)
 const root = fileURLToPath(new URL('..', import.meta.url))
 
-/** The folders that are changed, each with the tests that are run first. */
+/** The folders that are changed, each with the tests of its subject. */
 const subjects: Readonly<Record<string, readonly string[]>> = {
   'core/physics': ['core/physics', 'core/wiring'],
   'core/circuit': ['core/wiring', 'scripts/netlist.test.ts'],
@@ -20,10 +20,13 @@ const subjects: Readonly<Record<string, readonly string[]>> = {
   'core/verdict': ['core/verdict'],
   'core/assessment/checks/wiring': ['core/assessment/checks', 'core/assessment/wired.test.ts'],
 }
-/** Run for a change that the first tests did not notice. */
+/** Run first: they look at much in a few seconds. */
+const quickTests = ['core/assessment/wired-schedule', 'core/physics/reference']
+/** Run for a change that no test before noticed. */
 const furtherTests = [
   'core/assessment/checks',
-  'core/assessment/wired',
+  'core/assessment/wired.test.ts',
+  'core/assessment/wired-by-hand.test.ts',
   'core/simulation/simulation',
   'core/solve/wiring',
 ]
@@ -67,7 +70,7 @@ function isNoticed({ file, source }: Mutant, tests: readonly string[]): boolean 
   const before = readFileSync(path, 'utf8')
   writeFileSync(path, source)
   try {
-    return !passes(tests) || !passes(furtherTests)
+    return !passes(quickTests) || !passes(tests) || !passes(furtherTests)
   } finally {
     writeFileSync(path, before)
   }
