@@ -14,7 +14,7 @@ import { solveCircuit, type Solution } from '#core/circuit/solution'
 import { Diagnosis } from '#core/diagnosis/diagnosis'
 import { Proof } from '#core/commissioning/predict'
 import { provedCase } from '#core/commissioning/states'
-import { anyJobFrom, goodJob } from '#core/testing'
+import { anyJobFrom, goodJob, long } from '#core/testing'
 import { demoJobs } from './bench/demo-jobs'
 
 // What the core solves against a general circuit solver, which is given the laws of the units and nothing else.
@@ -172,7 +172,7 @@ describe('npm run network and npm run netlist', () => {
     [[file], 'Name a case'],
     [[file, '--case', 'none-such'], 'no such case'],
     [['missing.json', '--case', 'rest'], 'no such file'],
-  ])('refuse %j in words', (args, words) => {
+  ])('refuse %j in words', long, (args, words) => {
     const { stderr, status } = run('network', ...args)
     expect({ status, said: stderr.includes(words) }).toEqual({ status: 2, said: true })
   })

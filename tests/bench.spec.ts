@@ -157,7 +157,7 @@ test('the library bus has two system voltages, and an automatic charger must be 
   await expect(page.getByTestId('next')).toContainText('Print the summary')
 })
 
-test('values are read as people write them, and shown as understood', async ({ page, app }) => {
+test('values are read as people write them, and shown as understood @long', async ({ page, app }) => {
   await page.goto(await app.job('0417'))
   await openStation(page, 'conductors')
   const size = field(page, 'conductors/cable-1/areaMm2')
@@ -254,7 +254,7 @@ test('a part can be added, named and taken away again', async ({ page, app }) =>
   await expect(saveState(page)).toHaveAttribute('data-state', 'saved')
 })
 
-test('a slip is noticed without stopping, “m” goes on from where it led, and the page itself never scrolls', async ({
+test('a slip is noticed without stopping, “m” goes on from where it led, and the page itself never scrolls @long', async ({
   page,
   app,
 }) => {
@@ -276,7 +276,7 @@ test('a slip is noticed without stopping, “m” goes on from where it led, and
   expect(await page.evaluate(() => document.documentElement.scrollHeight)).toBeLessThanOrEqual(800)
 })
 
-test('a whole line in the find box is shown as understood, set by Enter, and followed by the next', async ({
+test('a whole line in the find box is shown as understood, set by Enter, and followed by the next @long', async ({
   page,
   app,
 }) => {

@@ -176,7 +176,7 @@ test('stages follow the work, and undo takes them back @long', async ({ page, ap
   await expect(row).toContainText('Specified')
 })
 
-test('what the shop has learnt offers a rule, and changes none by itself', async ({ page, app }) => {
+test('what the shop has learnt offers a rule, and changes none by itself @long', async ({ page, app }) => {
   await loadDemoYears(app.db.sql, years)
   await page.goto(`${app.url}/learnt`)
   await expect(page.getByText('Temperature of cables for voltage drop')).toBeVisible()

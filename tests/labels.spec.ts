@@ -91,7 +91,7 @@ test.describe('on a phone', () => {
   })
 })
 
-test('a photo that is no plate is kept, and says that nothing is readable', async ({ page, app }) => {
+test('a photo that is no plate is kept, and says that nothing is readable @long', async ({ page, app }) => {
   await page.goto(await app.job('0417'))
   await openStation(page, 'chargers')
   await read(page, 'Shore charger', photoFile(await blankPhoto(900, 600)))

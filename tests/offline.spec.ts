@@ -65,7 +65,7 @@ test('a job that is made without signal gets its number later', async ({ page, a
   await expectSaved(page)
 })
 
-test('a job that was deleted elsewhere is offered as a copy', async ({ page, app }) => {
+test('a job that was deleted elsewhere is offered as a copy @long', async ({ page, app }) => {
   await page.goto(atPlace(await app.job('0421')))
   await expectSaved(page)
   await page.context().setOffline(true)

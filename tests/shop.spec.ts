@@ -160,7 +160,7 @@ test('a new part goes on the shelf and off again', async ({ page, app }) => {
   await expect(page.getByRole('region', { name: 'Inverters' })).not.toContainText('Test inverter')
 })
 
-test('a table of 5000 parts with 37 bad rows: 37 messages, and 4963 taken when asked', async ({
+test('a table of 5000 parts with 37 bad rows: 37 messages, and 4963 taken when asked @long', async ({
   page,
   app,
 }) => {

@@ -137,7 +137,7 @@ test('a search is stopped, and a change of school for this job searches again @l
   await expect(state(page)).toHaveAttribute('data-state', 'done')
 })
 
-test('a job that nothing on the shelf can settle says so, and shows the nearest miss', async ({
+test('a job that nothing on the shelf can settle says so, and shows the nearest miss @long', async ({
   page,
   app,
 }) => {

@@ -122,7 +122,7 @@ test.describe('with one thumb', () => {
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(phone.width)
   })
 
-  test('no entry of any station is wider than the phone, folded out or not', async ({ page, app }) => {
+  test('no entry of any station is wider than the phone, folded out or not @long', async ({ page, app }) => {
     await page.goto(await app.job('0430'))
     await page.getByRole('button', { name: 'Walk-round' }).tap()
     for (const kind of stationIds) {
@@ -233,7 +233,7 @@ test('notes and photos stay with their station', async ({ page, app }) => {
   await expect(place.getByRole('img')).toHaveCount(0)
 })
 
-test('a job can be copied, or begun from a typical one and corrected', async ({ page, app }) => {
+test('a job can be copied, or begun from a typical one and corrected @long', async ({ page, app }) => {
   await page.goto(await app.job('0424'))
   await page.getByRole('button', { name: 'Copy job' }).click()
   await expect(page.locator('main')).toContainText('Copy of The Quillback')

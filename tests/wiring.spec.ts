@@ -84,7 +84,7 @@ test('arrows walk from the battery along the runs to the bar and on', async ({ p
   await expect(heading(page, /^F1 Main fuse/)).toBeVisible()
 })
 
-test('the drawing is saved as SVG and the plan as PDF', async ({ page, app }) => {
+test('the drawing is saved as SVG and the plan as PDF @long', async ({ page, app }) => {
   await opened(page, await app.job('0424'))
   const [svg] = await Promise.all([
     page.waitForEvent('download'),

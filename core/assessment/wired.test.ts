@@ -3,7 +3,7 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import type { JobDocument } from '#core/job/document'
 import { mostConductors } from '#core/wiring/size'
-import { assessed, anyJobFrom, goodJob, longWayJob, withValues } from '#core/testing'
+import { assessed, anyJobFrom, goodJob, longWayJob, withValues, long } from '#core/testing'
 import { withSpecified } from '#core/job/as-specified'
 import { isWired } from '#core/job/wired'
 import { wiredJob, wiringVerdictOf } from './wired'
@@ -118,7 +118,7 @@ describe('a run that is too thin', () => {
   const sized = starts.flatMap((job) => wiredJob(job, {}).network.runs.map(({ id }) => [job, id] as const))
   const checks = ['wiring.drop', 'wiring.ampacity', 'wiring.fuse-rating']
 
-  it('is settled by the size that is asked for, though more flows then', () => {
+  it('is settled by the size that is asked for, though more flows then', long, () => {
     fc.assert(
       fc.property(
         fc.constantFrom(...sized),
@@ -155,7 +155,7 @@ describe('a fuse that is too small', () => {
   )
   const checks = ['wiring.fuse-rating', 'wiring.fuse-surge']
 
-  it('is settled by the rating that is asked for, though it held back what flows', () => {
+  it('is settled by the rating that is asked for, though it held back what flows', long, () => {
     let tried = 0
     fc.assert(
       fc.property(fc.constantFrom(...fused), fc.constantFrom(1, 5, 15, 40), ([job, id], ratedA) => {

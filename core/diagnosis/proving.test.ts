@@ -66,7 +66,7 @@ describe('what a test is expected to read', () => {
     expect(left.tolerance).toBeGreaterThan(rested.tolerance)
   })
 
-  it('is asked of nothing that was left out: of a switch, of a shunt', () => {
+  it('is asked of nothing that was left out: of a switch, of a shunt', long, () => {
     const casesIn = (values: Values): Set<string> =>
       new Set(new Diagnosis(withValues(goodJob(), values)).proof.tests.map(({ state }) => state.id))
     const testsIn = (values: Values): string[] =>
@@ -184,7 +184,7 @@ describe('any job', () => {
 describe('what a wrong reading means', () => {
   const rank = (readings: ReturnType<typeof readingsWith>, of = workboat) => of.given(readings).ranking()
 
-  it('is nothing, while every reading is as it must be', () => {
+  it('is nothing, while every reading is as it must be', long, () => {
     const readings = workboat.expected.map(({ test: one, value }) => ({ test: one, value }))
     expect(rank(readings)[0]!.cause.id).toBe(soundId)
     expect(rank(readings)[0]!.probability).toBeGreaterThan(sureFrom)
@@ -233,7 +233,7 @@ describe('what a wrong reading means', () => {
     expect(top!.cause.id).toBe(`${fault}@${at}`)
   })
 
-  it('finds a shunt the wrong way round, and a return that lands before it', () => {
+  it('finds a shunt the wrong way round, and a return that lands before it', long, () => {
     const bus = new Diagnosis(withShunt(demoJob('0424')))
     const reversed = readingsWith('shunt-reversed', 'shunt', 0, ['monitor-loads', 'draws-main-lead'], bus)
     expect(bus.given(reversed).top().cause.id).toBe('shunt-reversed@shunt')
@@ -433,22 +433,30 @@ describe('a search', () => {
     expect(called).toBeLessThanOrEqual(1)
   })
 
-  it('means its probabilities: of what is called 80 to 90 % likely, this many are right, and so above and below', () => {
-    const searches = Array.from({ length: 150 }, (_, seed) => callsOf(sidecar, chanceOf(seed + 1)))
-    for (const band of [
-      [0.6, 0.7],
-      [0.8, 0.9],
-      [0.9, 1.01],
-    ] as const) {
-      const calls = firstCallsIn(searches, band)
-      const meant = calls.reduce((sum, { probability }) => sum + probability, 0) / calls.length
-      const right = calls.filter((call) => call.right).length / calls.length
-      // Twice the deviation of a sample of this many.
-      const error = 2 * Math.sqrt((meant * (1 - meant)) / calls.length)
-      expect(calls.length).toBeGreaterThan(80)
-      expect({ band, right, off: Math.abs(right - meant) < error + 0.02 }).toEqual({ band, right, off: true })
-    }
-  })
+  it(
+    'means its probabilities: of what is called 80 to 90 % likely, this many are right, and so above and below',
+    long,
+    () => {
+      const searches = Array.from({ length: 150 }, (_, seed) => callsOf(sidecar, chanceOf(seed + 1)))
+      for (const band of [
+        [0.6, 0.7],
+        [0.8, 0.9],
+        [0.9, 1.01],
+      ] as const) {
+        const calls = firstCallsIn(searches, band)
+        const meant = calls.reduce((sum, { probability }) => sum + probability, 0) / calls.length
+        const right = calls.filter((call) => call.right).length / calls.length
+        // Twice the deviation of a sample of this many.
+        const error = 2 * Math.sqrt((meant * (1 - meant)) / calls.length)
+        expect(calls.length).toBeGreaterThan(80)
+        expect({ band, right, off: Math.abs(right - meant) < error + 0.02 }).toEqual({
+          band,
+          right,
+          off: true,
+        })
+      }
+    },
+  )
 })
 
 describe('stand-in instruments', () => {

@@ -80,7 +80,7 @@ describe('the drawing', () => {
       )
     },
   )
-  it('says that both pins of a plug are used where the return is a cable', () => {
+  it('says that both pins of a plug are used where the return is a cable', long, () => {
     const { nodes } = drawingOf(
       networkOf(specifiedJob(demos.find(([name]) => name.startsWith('0430'))![1])),
       q,

@@ -5,7 +5,7 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { emptyJob, jobFormatVersion, listParts, type JobDocument } from '#core/job/document'
 import { partKinds, type PartKind } from '#core/job/fields'
-import { evenly, goodJob, withValues } from '#core/testing'
+import { evenly, goodJob, withValues, long } from '#core/testing'
 import { decodeTable, decodeText } from './bytes'
 import { describeTables } from './describe-tables'
 import { checkJob, readJobFile, SoundGroups, writeJobFile } from './job-file'
@@ -220,7 +220,7 @@ describe('bad files are refused with words', () => {
 })
 
 describe('groups that were found sound before', () => {
-  it('change nothing of what is found, whatever is saved one after the other', () => {
+  it('change nothing of what is found, whatever is saved one after the other', long, () => {
     const sound = new SoundGroups()
     const jobs = demos.map(([, file]) => JSON.parse(file) as Record<string, unknown>)
     fc.assert(

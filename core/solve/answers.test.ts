@@ -94,7 +94,7 @@ const varied = fc
 
 describe(
   'no answer says that it suits beside a figure over its limit, nor adds what does not suit',
-  { timeout: 600_000 },
+  { timeout: 600_000, ...long },
   () => {
     it.each(demos.map((job) => [job.job.number, job] as const))('of job %s', (_, job) => {
       expect(shownFaults(job)).toEqual([])

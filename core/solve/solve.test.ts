@@ -233,7 +233,7 @@ describe('what an installer would say', () => {
     for (const { figures } of answersFor('0430')) expect(figures.givesUpW).toBe(0)
   })
 
-  it('a shop that replaces every charger without a lithium profile keeps none', () => {
+  it('a shop that replaces every charger without a lithium profile keeps none', long, () => {
     const { answers } = searchAnswers(planOf(jobs['0417']!, { rules: { chargerSchool: 'replace' } }, shelf))
     expect(answers.length).toBeGreaterThan(0)
     for (const answer of answers) expect(answer.name).not.toMatch(/keep shore charger/)
@@ -277,7 +277,7 @@ describe('what an installer would say', () => {
       expect(answer.steps.find((s) => s.ref.id === 'charger.replace')!.settles).toContain('charger.time')
   })
 
-  it('an empty shelf still gives answers, with everything’s price to be asked', () => {
+  it('an empty shelf still gives answers, with everything’s price to be asked', long, () => {
     const { answers } = searchAnswers(planOf(jobs['0417']!, {}, []))
     expect(answers.length).toBeGreaterThan(0)
     expect(answers[0]!.figures.unpriced).toBeGreaterThan(0)
@@ -357,7 +357,7 @@ describe('an answer changed by hand', () => {
     const changed = adjust(evaluator, answer, [{ step: at, part: 'no-such-part' }])
     expect(changed.steps.find((s) => s.ref.id === 'dcdc.add')!.parts).toEqual(answer.steps[at]!.parts)
   })
-  it('with another value is checked with it', () => {
+  it('with another value is checked with it', long, () => {
     const answer = named(answersFor('0417'), /^60 A DC-DC/)
     const step = answer.steps.findIndex((s) => s.ref.id === 'charger.limit-current')
     const hot = adjust(evaluator, answer, [{ step, value: 60 }])
@@ -650,7 +650,7 @@ describe('each school of the disagreement table', () => {
     expect(done.use.mixed).toMatchObject({ value: 'dcdc' })
     expect(done.use.betweenA).toMatchObject({ value: ratedA, how: 'maker' })
   })
-  it('running signal: voltage is trusted where the shop trusts it, never under a computer', () => {
+  it('running signal: voltage is trusted where the shop trusts it, never under a computer', long, () => {
     const either = shelf.map((part): ShelfPart =>
       part.kind === 'dcdc' ? { ...part, values: { ...part.values, signal: 'voltage' } } : part,
     )

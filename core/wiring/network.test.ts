@@ -13,6 +13,7 @@ import {
   withMeasured,
   withValues,
   type Values,
+  long,
 } from '#core/testing'
 import { casesOf } from './cases'
 import { boltedOhm, circuitOf, startOf } from './circuits'
@@ -245,7 +246,7 @@ describe('the network of a job', () => {
     expect(new Set(network.runs.map(({ id }) => id)).size).toBe(network.runs.length)
     for (const { id } of [...network.posts, ...network.runs]) expect(id).toMatch(/^[a-z][a-z0-9-]{0,39}$/)
   })
-  it('of any job too, and every fuse that was chosen holds what flows and protects its run', () => {
+  it('of any job too, and every fuse that was chosen holds what flows and protects its run', long, () => {
     fc.assert(
       fc.property(anyJobFrom([...demos.map(([, job]) => job), goodJob()]), (job) => {
         const network = networkOf(job)

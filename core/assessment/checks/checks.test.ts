@@ -1047,7 +1047,7 @@ describe('every check', () => {
     }
   })
 
-  it('gives a remedy with everything that is not as it should be', () => {
+  it('gives a remedy with everything that is not as it should be', long, () => {
     for (const [id, list] of Object.entries(cases)) {
       for (const { job, rules } of list) {
         for (const c of withRunsOf(id, job, rules))

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { goodJob, withArray, withMeasured, withValues } from '#core/testing'
+import { goodJob, withArray, withMeasured, withValues, long } from '#core/testing'
 import { demoJob } from '../../../scripts/bench/demo-jobs'
 import { specifiedJob } from '../../../scripts/lib/demo-shelf'
 import { runOhm } from '#core/wiring/run-ohm'
@@ -298,7 +298,7 @@ describe('readings that were taken for other faults', () => {
     return first!.cause.id
   }
 
-  it('too much voltage at cruise is the regulator, not a weak alternator', () => {
+  it('too much voltage at cruise is the regulator, not a weak alternator', long, () => {
     const at = 'cruise-volts-alternator-1'
     expect(named([[at, soundly(at) + 0.7]])).toBe('regulator-voltage@alternator-1')
   })
