@@ -11,8 +11,10 @@ import { wiredJob } from './wired'
 // The wiring of several jobs, whole: each post, run, unit, line and part, its currents and its checks. A rule that
 // changes shows here. Read the difference, then write it with `npx vitest run --project units -u`.
 
+type Named = readonly [name: string, job: JobDocument, rules?: RuleOverrides]
+
 const folder = new URL('../../demo/jobs/', import.meta.url)
-const demos = readdirSync(folder).map((name): [string, JobDocument] => [
+const demos = readdirSync(folder).map((name): Named => [
   name.replace('.json', ''),
   JSON.parse(readFileSync(new URL(name, folder), 'utf8')) as JobDocument,
 ])
@@ -26,7 +28,7 @@ const withLoads = (job: JobDocument): JobDocument => {
 }
 const inParallel = { 'candidate/parallel': 3, 'candidate/ahEach': 100 }
 
-const made: readonly (readonly [name: string, job: JobDocument, rules?: RuleOverrides])[] = [
+const made: readonly Named[] = [
   ['three-in-parallel', withInverter(withValues(straightJob({ kind: 'vsr' }), inParallel))],
   [
     'in-a-row-on-a-battery-switch',
@@ -138,7 +140,8 @@ function scheduleOf(job: JobDocument, rules: RuleOverrides): string {
 }
 
 describe('the wiring is as it was reviewed', () => {
-  it.each([...demos, ...made])('%s', async (name, job, rules = {}) => {
-    await expect(scheduleOf(job, rules)).toMatchFileSnapshot(`./schedules/${name}.txt`)
-  })
+  for (const [name, job, rules = {}] of [...demos, ...made])
+    it(`of ${name}`, async () => {
+      await expect(scheduleOf(job, rules)).toMatchFileSnapshot(`./schedules/${name}.txt`)
+    })
 })
