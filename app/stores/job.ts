@@ -1,23 +1,8 @@
-import { completeJob } from '#core/job/complete'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowReactive } from 'vue'
-import type { Change } from '#core/job/change'
 import { applyChanges, changesBetween, inverseOf, type Conflict } from '#core/job/changes'
 import { atStage } from '#core/job/stage'
-import {
-  stages,
-  withField,
-  withNewPart,
-  withPart,
-  withoutPart,
-  type AnyPart,
-  type FieldPath,
-  type JobDocument,
-  type PartPath,
-  type Stage,
-} from '#core/job/document'
-import type { Known, ManyKindId, PartKindId } from '#core/job/fields'
-import type { RuleOverrides } from '#core/rules/rules'
+import { stages, type FieldPath, type JobDocument, type Stage } from '#core/job/document'
 import { unmade } from '#core/sync/order'
 import {
   after,
@@ -27,7 +12,6 @@ import {
   stateOf,
   toSend,
   waitingIn,
-  type Saving,
   type SavingEvent,
 } from '#core/sync/saving'
 import { savedBy, signedAs, useDeviceName } from '../composables/device'
@@ -36,6 +20,8 @@ import { forgetJob, keepJob, keptJob } from '../device/jobs'
 import { endedWindows } from '../device/windows'
 import { asJson, ask, isNotFound, type Answer, type HistoryEntry, type StoredJob } from '../utils/api'
 import { useAccount } from './account'
+import { editsOf } from './job-edits'
+import { openJob, type OpenJob } from './open-job'
 
 export type SaveState =
   | { readonly kind: 'saved' | 'saving' | 'unsaved' | 'unreachable' | 'conflict' | 'gone' | 'full' }
@@ -46,44 +32,8 @@ const retryMs = 2000
 const joinEditsMs = 1500
 const mostUndo = 200
 
-type Steps = readonly (readonly Change[])[]
 /** What the server answers to a save. The document comes with a job that it made. */
 type SavedJob = Omit<StoredJob, 'document'> & Partial<Pick<StoredJob, 'document'>>
-
-/** Parts that are in the walk-round from the start. */
-const madeOnDemand = (path: string): boolean =>
-  path.startsWith('links/') || path.startsWith('startingBatteries/')
-
-/**
- * A job that was opened here: how its saving stands, what is typed and not read yet, and what can be undone.
- */
-interface OpenJob {
-  saving: Saving
-  typing: Readonly<Record<FieldPath, string>>
-  undo: Steps
-  redo: Steps
-  lastEdit: { readonly path: string; readonly at: number }
-  timer: ReturnType<typeof setTimeout> | undefined
-  /** The browser had no room left for the draft. */
-  full: boolean
-  notice: string
-  /** The craft it belongs to; empty while that is not known. */
-  craft: string
-}
-
-const openJob = (saving: Saving, more: Partial<OpenJob> = {}): OpenJob =>
-  shallowReactive({
-    saving,
-    typing: {},
-    undo: [],
-    redo: [],
-    lastEdit: { path: '', at: 0 },
-    timer: undefined,
-    full: false,
-    notice: '',
-    craft: '',
-    ...more,
-  })
 
 /**
  * The job on the bench: its document, and the way to the server and back. Every job is saved by itself,
@@ -272,20 +222,6 @@ export const useJob = defineStore('job', () => {
     changed(next)
   }
 
-  const setField = (path: FieldPath, known: Known<unknown>): void => {
-    setTyping(path, null)
-    edit((job) => withField(madeOnDemand(path) ? completeJob(job) : job, path, known), path)
-  }
-
-  /** Several values as one step of undo. */
-  const setFields = (values: readonly (readonly [path: FieldPath, known: Known<unknown>])[]): void =>
-    edit((job) =>
-      values.reduce(
-        (next, [path, known]) => withField(madeOnDemand(path) ? completeJob(next) : next, path, known),
-        job,
-      ),
-    )
-
   /** The work on the job has got somewhere: its stage moves on with it, as a step that can be undone. */
   function reach(stage: Stage): void {
     const before = here.value?.saving.document.job.stage
@@ -303,47 +239,7 @@ export const useJob = defineStore('job', () => {
     keep(id.value)
   }
 
-  const setHead = (name: string, value: string): void =>
-    edit((job) => ({ ...job, job: { ...job.job, [name]: value } }), `job/${name}`)
-  const setPartText = (
-    path: PartPath,
-    name: 'name' | 'notes' | 'serial' | 'from' | 'of',
-    value: string,
-  ): void =>
-    edit(
-      (job) =>
-        withPart(job, path, ({ [name]: _old, ...rest }) =>
-          value === '' ? rest : { ...rest, [name]: value },
-        ),
-      `${path}/${name}`,
-    )
-
-  function addPart(kind: ManyKindId, part: Record<string, unknown> = {}): PartPath {
-    let path = ''
-    edit((job) => {
-      const added = withNewPart(job, kind, part)
-      path = added.path
-      return kind === 'alternators' ? completeJob(added.job) : added.job
-    })
-    return path
-  }
-
-  /** Gives a part values and a reference from the shelf; what the shelf does not say stays. */
-  const fillPart = (path: PartPath, values: AnyPart): void =>
-    edit((job) =>
-      withPart(madeOnDemand(path) ? completeJob(job) : job, path, (part) => ({ ...part, ...values })),
-    )
-
-  const setNote = (station: PartKindId, text: string): void =>
-    edit((job) => {
-      const { [station]: _old, ...rest } = job.notes
-      return { ...job, notes: text === '' ? rest : { ...rest, [station]: text } }
-    }, `notes/${station}`)
-
-  /** Overrides shop rules on this job; what is left out follows the shop again. */
-  const setRules = (overrides: RuleOverrides): void => edit((job) => ({ ...job, rules: overrides }))
-
-  const removePart = (path: PartPath): void => edit((job) => withoutPart(job, path))
+  const edits = editsOf({ edit, setTyping })
 
   /** Takes the last step back, or does it again: from one pile to the other. */
   function step(from: 'undo' | 'redo', to: 'undo' | 'redo'): void {
@@ -460,17 +356,9 @@ export const useJob = defineStore('job', () => {
     keepAsCopy,
     discard,
     edit,
-    setField,
-    setFields,
+    ...edits,
     reach,
     setTyping,
-    setHead,
-    setPartText,
-    setNote,
-    setRules,
-    fillPart,
-    addPart,
-    removePart,
     undo,
     redo,
     resolve,
