@@ -17,9 +17,9 @@ import {
 import { startCluster } from './lib/postgres.mjs'
 
 const scopes = {
-  short: { units: ['--tags-filter', '!long'], browser: ['--grep-invert', '@long'] },
-  '--all': { units: [], browser: [] },
-  '--long': { units: [], browser: ['--grep', '@long'], walks: longWalks },
+  short: { vitest: ['--tags-filter', '!long'], browser: ['--grep-invert', '@long'], requests: '500' },
+  '--all': { vitest: [], browser: [], requests: '2000' },
+  '--long': { vitest: [], browser: ['--grep', '@long'], walks: longWalks },
 }
 const asked = process.argv[2] ?? 'short'
 const scope = scopes[asked] ?? giveUp(`npm test takes --all or --long, not ${asked}`)
@@ -102,7 +102,7 @@ async function suite(name, report, args, count) {
   totals.failed++
 }
 
-const vitest = (project, ...more) => {
+const vitest = (project) => {
   const report = join(results, `${project}.json`)
   const args = [
     'vitest',
@@ -112,7 +112,7 @@ const vitest = (project, ...more) => {
     '--reporter=dot',
     '--reporter=json',
     `--outputFile.json=${report}`,
-    ...more,
+    ...scope.vitest,
   ]
   return suite(project, report, args, (r) => ({
     passed: r.numPassedTests,
@@ -144,7 +144,7 @@ async function checkSources() {
 /** A little of what `npm run fuzz` does at length follows the server's tests: both use the same cluster. */
 async function askTheServer() {
   await vitest('server')
-  await step('hostile requests', ['tsx', 'scripts/fuzz.ts', '2000', '1'])
+  await step('hostile requests', ['tsx', 'scripts/fuzz.ts', scope.requests, '1'])
 }
 /** A little of what `npm run soak` does at length: it waits more than it works, and has a database of its own. */
 const useUnderKills = () => step('use under kills', ['tsx', 'scripts/soak.ts', '25', '1'])
@@ -152,12 +152,12 @@ const useUnderKills = () => step('use under kills', ['tsx', 'scripts/soak.ts', '
 // The build first: it and the types both write what Nuxt generates. Browser tests last and alone: they need
 // the machine to themselves.
 buildIfStale()
-const units = () => vitest('units', ...scope.units)
 if (asked === '--long') {
-  await units()
+  await vitest('units')
+  await vitest('server')
   await useUnderKills()
 } else {
-  await Promise.all([checkSources(), vitest('page').then(units)])
+  await Promise.all([checkSources(), vitest('page').then(() => vitest('units'))])
   await Promise.all([askTheServer(), asked === '--all' && useUnderKills()])
 }
 await browser()

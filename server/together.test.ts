@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { long } from '#core/testing'
 import { ask } from '../tests/api-client'
 import { freshDatabase, startServer, type TestDatabase, type TestServer } from '../tests/harness'
 import type { StoredJob } from './repositories/jobs'
@@ -152,35 +153,39 @@ describe('two servers on one database', () => {
   })
 })
 
-it('one of two servers is killed under load: the other goes on, nothing saved is lost, nothing is saved twice', async () => {
-  const doomed = await startServer(db.applicationUrl)
-  const edits = 25
-  const rows = await db.sql<
-    { id: string }[]
-  >`select job_id as id from job where number between '0418' and '0433'`
-  expect(rows.length).toBeGreaterThanOrEqual(4)
-  let saved = 0
-  /** Saves the edits of one job in order; what got no answer goes to the server that lives, with the same id. */
-  const work = async ({ id }: { readonly id: string }, n: number) => {
-    const { body: first } = await ask<StoredJob>(here, 'GET', `/api/jobs/${id}`)
-    let { version } = first
-    for (let edit = 1; edit <= edits; edit++) {
-      const order = {
-        change: randomUUID(),
-        version,
-        who: `Phone ${n}`,
-        document: { ...first.document, notes: { place: `edit ${edit}` } },
+it(
+  'one of two servers is killed under load: the other goes on, nothing saved is lost, nothing is saved twice',
+  long,
+  async () => {
+    const doomed = await startServer(db.applicationUrl)
+    const edits = 25
+    const rows = await db.sql<
+      { id: string }[]
+    >`select job_id as id from job where number between '0418' and '0433'`
+    expect(rows.length).toBeGreaterThanOrEqual(4)
+    let saved = 0
+    /** Saves the edits of one job in order; what got no answer goes to the server that lives, with the same id. */
+    const work = async ({ id }: { readonly id: string }, n: number) => {
+      const { body: first } = await ask<StoredJob>(here, 'GET', `/api/jobs/${id}`)
+      let { version } = first
+      for (let edit = 1; edit <= edits; edit++) {
+        const order = {
+          change: randomUUID(),
+          version,
+          who: `Phone ${n}`,
+          document: { ...first.document, notes: { place: `edit ${edit}` } },
+        }
+        const send = (server: TestServer) =>
+          ask<StoredJob>(server, 'PUT', `/api/jobs/${id}`, order).catch(() => null)
+        const answer = (await send((edit + n) % 2 ? doomed : here)) ?? (await send(here))
+        expect([answer?.status, answer?.body.version]).toEqual([200, version + 1])
+        version = answer!.body.version
+        if (++saved === 30) await doomed.stop()
       }
-      const send = (server: TestServer) =>
-        ask<StoredJob>(server, 'PUT', `/api/jobs/${id}`, order).catch(() => null)
-      const answer = (await send((edit + n) % 2 ? doomed : here)) ?? (await send(here))
-      expect([answer?.status, answer?.body.version]).toEqual([200, version + 1])
-      version = answer!.body.version
-      if (++saved === 30) await doomed.stop()
+      const { body: last } = await ask<StoredJob>(here, 'GET', `/api/jobs/${id}`)
+      return [last.version - first.version, last.document.notes]
     }
-    const { body: last } = await ask<StoredJob>(here, 'GET', `/api/jobs/${id}`)
-    return [last.version - first.version, last.document.notes]
-  }
-  const results = await Promise.all(rows.map(work))
-  expect(results).toEqual(rows.map(() => [edits, { place: `edit ${edits}` }]))
-})
+    const results = await Promise.all(rows.map(work))
+    expect(results).toEqual(rows.map(() => [edits, { place: `edit ${edits}` }]))
+  },
+)

@@ -3,6 +3,7 @@ import { mkdtemp, readdir, readFile, rm, stat, writeFile } from 'node:fs/promise
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { long } from '#core/testing'
 import { emptyJob } from '#core/job/document'
 import { backUp, backUpBefore, keepNewest, readBackup, restore } from '../../scripts/lib/backup.mjs'
 import { postgresPrograms } from '../../scripts/lib/machine.mjs'
@@ -77,7 +78,7 @@ describe('a backup', () => {
     expect(sure).not.toContain(document.job.number)
   })
 
-  it('of several megabytes comes back, photograph for photograph', async () => {
+  it('of several megabytes comes back, photograph for photograph', long, async () => {
     const [job] = await db.sql<{ id: string; workshop: string }[]>`
       select job_id as id, workshop_id as workshop from job limit 1`
     // Bytes at random do not compress: the file is as large as they are.
@@ -136,27 +137,31 @@ describe('a backup', () => {
     expect(await numbers()).toEqual(before)
   })
 
-  it('made before a migration comes back over data that were migrated since, and is migrated too', async () => {
-    const before = await numbers()
-    // As the version before the epoch left it.
-    await db.sql.unsafe(`
+  it(
+    'made before a migration comes back over data that were migrated since, and is migrated too',
+    long,
+    async () => {
+      const before = await numbers()
+      // As the version before the epoch left it.
+      await db.sql.unsafe(`
       alter table workshop drop column epoch, drop column looked_at, drop column clock_since;
       delete from schema_migration where number = 10`)
-    backUp(bin, db.url, file())
-    await db.disconnect()
-    prepare(db.url)
-    await db.reconnect()
-    await db.sql`delete from job`
-    await bringBack()
-    expect(await numbers()).toEqual(before)
-    expect(await db.sql`select number from schema_migration where number = 10`).toHaveLength(1)
-    // The application has its rights again.
-    const application = new Pool(db.applicationUrl)
-    expect(await application.sql`update workshop set name = name returning epoch`).toHaveLength(1)
-    application.end()
-  })
+      backUp(bin, db.url, file())
+      await db.disconnect()
+      prepare(db.url)
+      await db.reconnect()
+      await db.sql`delete from job`
+      await bringBack()
+      expect(await numbers()).toEqual(before)
+      expect(await db.sql`select number from schema_migration where number = 10`).toHaveLength(1)
+      // The application has its rights again.
+      const application = new Pool(db.applicationUrl)
+      expect(await application.sql`update workshop set name = name returning epoch`).toHaveLength(1)
+      application.end()
+    },
+  )
 
-  it('of a newer version is refused with the version it is of, and changes nothing', async () => {
+  it('of a newer version is refused with the version it is of, and changes nothing', long, async () => {
     await db.sql`insert into schema_migration (number, name) values (999, '999-later.sql')`
     backUp(bin, db.url, file())
     await db.sql`delete from schema_migration where number = 999`
@@ -168,7 +173,7 @@ describe('a backup', () => {
     expect(await db.sql`select datname from pg_database where starts_with(datname, ${name})`).toHaveLength(1)
   })
 
-  it('does not take the place of data that someone uses', async () => {
+  it('does not take the place of data that someone uses', long, async () => {
     backUp(bin, db.url, file())
     await db.sql`update workshop set name = 'In use'`
     await expect(restore(bin, db.url, file(), prepare)).rejects.toThrow(/being accessed by other users/)
@@ -176,7 +181,7 @@ describe('a backup', () => {
   })
 
   it('that comes back has another epoch: what was read before is of other data', async () => {
-    const [job] = (await shop.jobs.list()).jobs
+    const [job] = (await shop.jobList.page()).jobs
     const seen = (await shop.jobs.read(job!.id))!
     backUp(bin, db.url, file())
     await bringBack()

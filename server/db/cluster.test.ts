@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { createServer, type AddressInfo } from 'node:net'
 import { afterEach, expect, it, vi } from 'vitest'
+import { long } from '#core/testing'
 import { freePort, root } from '../../scripts/lib/machine.mjs'
 import { dropData, startCluster } from '../../scripts/lib/postgres.mjs'
 import { connect } from './connection'
@@ -15,7 +16,7 @@ vi.mock(import('../../scripts/lib/machine.mjs'), async (original) => {
 const name = `test-killed-${process.pid}`
 afterEach(() => dropData(name, '.'))
 
-it('a database that was killed starts again once its processes have let its memory go', async () => {
+it('a database that was killed starts again once its processes have let its memory go', long, async () => {
   const killed = await startCluster(name, { durable: false })
   const sql = connect(killed.url)
   const [there] = await sql<{ folder: string; session: number }[]>`
@@ -34,7 +35,7 @@ it('a database that was killed starts again once its processes have let its memo
   }
 })
 
-it('a cluster whose port another has taken a moment before takes the next', async () => {
+it('a cluster whose port another has taken a moment before takes the next', long, async () => {
   const other = createServer()
   await new Promise<void>((resolve) => other.listen(0, '127.0.0.1', resolve))
   const { port } = other.address() as AddressInfo
@@ -49,29 +50,33 @@ it('a cluster whose port another has taken a moment before takes the next', asyn
   }
 })
 
-it('a cluster that comes back while another program has its port takes the next, and says so by its address', async () => {
-  const cluster = await startCluster(name, { durable: false })
-  const before = cluster.url
-  const sql = connect(before)
-  const [there] = await sql<{ folder: string }[]>`select current_setting('data_directory') as folder`
-  const pid = Number(readFileSync(join(there!.folder, 'postmaster.pid'), 'utf8').split('\n')[0])
-  process.kill(pid, 'SIGKILL')
-  await expect.poll(() => cluster.isUp()).toBe(false)
-  await sql.end({ timeout: 0 })
-  const other = createServer()
-  const port = Number(new URL(before).port)
-  await new Promise<void>((resolve) => other.listen(port, '127.0.0.1', resolve))
-  try {
-    await cluster.bringBack()
-    expect([cluster.isUp(), cluster.url === before]).toEqual([true, false])
-    const again = connect(cluster.applicationUrl.replace('jovial_anchor_application', 'nobody'))
-    await expect(again`select 1`).rejects.toThrow(/password authentication failed/)
-    await again.end()
-  } finally {
-    cluster.stop()
-    other.close()
-  }
-})
+it(
+  'a cluster that comes back while another program has its port takes the next, and says so by its address',
+  long,
+  async () => {
+    const cluster = await startCluster(name, { durable: false })
+    const before = cluster.url
+    const sql = connect(before)
+    const [there] = await sql<{ folder: string }[]>`select current_setting('data_directory') as folder`
+    const pid = Number(readFileSync(join(there!.folder, 'postmaster.pid'), 'utf8').split('\n')[0])
+    process.kill(pid, 'SIGKILL')
+    await expect.poll(() => cluster.isUp()).toBe(false)
+    await sql.end({ timeout: 0 })
+    const other = createServer()
+    const port = Number(new URL(before).port)
+    await new Promise<void>((resolve) => other.listen(port, '127.0.0.1', resolve))
+    try {
+      await cluster.bringBack()
+      expect([cluster.isUp(), cluster.url === before]).toEqual([true, false])
+      const again = connect(cluster.applicationUrl.replace('jovial_anchor_application', 'nobody'))
+      await expect(again`select 1`).rejects.toThrow(/password authentication failed/)
+      await again.end()
+    } finally {
+      cluster.stop()
+      other.close()
+    }
+  },
+)
 
 it('two first starts at once share one cluster and its secrets', async () => {
   const starting = (): Promise<string> =>

@@ -48,8 +48,8 @@ function forgetful(sql: Sql): Sql {
   return Object.assign(write, { json: sql.json, begin: sql.begin }) as unknown as Sql
 }
 const namesListed = async (scope: string): Promise<string[]> => {
-  const { jobs } = within(scope, ours, forgetful(pool.within(scope)))
-  return (await jobs.list({ sort: 'name' })).jobs.map(({ name }) => name)
+  const { jobList } = within(scope, ours, forgetful(pool.within(scope)))
+  return (await jobList.page({ sort: 'name' })).jobs.map(({ name }) => name)
 }
 
 describe('a connection of a workshop', () => {

@@ -3,6 +3,7 @@ import { mkdtemp, rm } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { long } from '#core/testing'
 import { postgresVersions } from '../../scripts/lib/machine.mjs'
 import { ownerOf } from '../../scripts/lib/owner.mjs'
 import { dropData, startCluster, versionOfCluster } from '../../scripts/lib/postgres.mjs'
@@ -29,7 +30,7 @@ const numbers = async (url: string): Promise<string[]> => {
 }
 
 describe('an upgrade of PostgreSQL', () => {
-  it('moves every job into a cluster of the other version, and keeps the old data', async () => {
+  it('moves every job into a cluster of the other version, and keeps the old data', long, async () => {
     const before = await startCluster(name, { durable: false })
     prepareDatabase(before)
     const jobs = await numbers(before.url)

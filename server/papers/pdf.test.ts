@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises'
 import { describe, expect, it, vi } from 'vitest'
+import { long } from '#core/testing'
 import { judged, plain, soft, strong, type Block, type GridCell, type Paper } from '#core/papers/blocks'
 import type { Shape } from '#core/drawing/shape'
 import { codeShape } from '#core/papers/code'
@@ -147,7 +148,7 @@ describe('labels and cards as PDF', () => {
   ])('%i labels of 65 to a sheet take %i sheets', async (count, sheets) =>
     expect(await pagesOf(gridPaper(count))).toBe(sheets),
   )
-  it('stay on their sheet however long a name is, and with a code', async () => {
+  it('stay on their sheet however long a name is, and with a code', long, async () => {
     const long = 'A name that no label was ever made for, '.repeat(12)
     expect(
       await pagesOf(
