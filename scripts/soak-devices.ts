@@ -3,7 +3,9 @@
 // once, and none may have replaced a value that its person could not see.
 import { chromium, type Browser, type BrowserContext, type Page } from '@playwright/test'
 import { setTimeout as pause } from 'node:timers/promises'
-import type { HistoryEntry, JobPage, StoredJob } from '../server/repositories/jobs'
+import type { HistoryEntry } from '../server/repositories/job-history'
+import type { JobPage } from '../server/repositories/job-list'
+import type { StoredJob } from '../server/repositories/jobs'
 import { chromiumArgs } from '../playwright.config'
 import { Application } from './lib/application'
 import { chanceOf } from './lib/hostile'

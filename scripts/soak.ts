@@ -4,7 +4,8 @@
 import { setTimeout as pause } from 'node:timers/promises'
 import { withField } from '#core/job/document'
 import { judgeJob } from '#core/verdict/job'
-import type { JobPage, StoredJob } from '../server/repositories/jobs'
+import type { JobPage } from '../server/repositories/job-list'
+import type { StoredJob } from '../server/repositories/jobs'
 import type { ShopSettings } from '../server/repositories/shop'
 import { Application } from './lib/application'
 import { chanceOf } from './lib/hostile'
@@ -126,10 +127,10 @@ async function wrongVerdicts(): Promise<readonly string[]> {
   const judged = await Promise.all(
     jobs.map(async ({ id, number, verdict, headline }) => {
       const { document } = await application.insist<StoredJob>(`/api/jobs/${id}`)
-      const { found: anew } = judgeJob(document, { rules, units })
-      return anew.verdict === verdict && anew.headline === headline
+      const { found: fresh } = judgeJob(document, { rules, units })
+      return fresh.verdict === verdict && fresh.headline === headline
         ? null
-        : `${number}: ${headline}, anew ${anew.headline}`
+        : `${number}: ${headline}, now ${fresh.headline}`
     }),
   )
   return judged.filter((words) => words !== null)

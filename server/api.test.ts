@@ -6,7 +6,9 @@ import { readJobFile } from '#core/formats/job-file'
 import { emptyJob, withField, type JobDocument } from '#core/job/document'
 import { ask, listedJobs, type Reply } from '../tests/api-client'
 import { freshDatabase, startServer, type TestDatabase, type TestServer } from '../tests/harness'
-import type { HistoryEntry, JobRow, StoredJob } from './repositories/jobs'
+import type { HistoryEntry } from './repositories/job-history'
+import type { JobRow } from './repositories/job-list'
+import type { StoredJob } from './repositories/jobs'
 
 let db: TestDatabase
 let server: TestServer

@@ -8,7 +8,7 @@ import { ask } from '../tests/api-client'
 import { freshDatabase, startServer, type TestDatabase, type TestServer } from '../tests/harness'
 import { archivedTables } from './archive/tables'
 import { loadDemoYears } from './db/demo-years'
-import type { JobPage } from './repositories/jobs'
+import type { JobPage } from './repositories/job-list'
 
 const folder = mkdtempSync(join(tmpdir(), 'archive-test-'))
 let [from, to]: TestDatabase[] = []

@@ -1,4 +1,4 @@
-import type { JobPage, JobRow } from '../server/repositories/jobs'
+import type { JobPage, JobRow } from '../server/repositories/job-list'
 
 export interface Reply<T = Record<string, unknown>> {
   readonly status: number

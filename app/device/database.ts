@@ -1,5 +1,6 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
-import type { RecentJob, StoredJob } from '../../server/repositories/jobs'
+import type { RecentJob } from '../../server/repositories/job-list'
+import type { StoredJob } from '../../server/repositories/jobs'
 
 /** Where the service worker keeps pictures of photos. `nuxt.config.ts` names it too. */
 const photoCache = 'photos'

@@ -1,4 +1,5 @@
-import type { RecentJob, StoredJob } from '../../server/repositories/jobs'
+import type { RecentJob } from '../../server/repositories/job-list'
+import type { StoredJob } from '../../server/repositories/jobs'
 import { withDevice, type KeptJob } from './database'
 
 export const keptJob = (id: string): Promise<KeptJob | undefined> =>

@@ -1,7 +1,7 @@
 import type { CraftKind } from '#core/job/document'
 import type { CraftPage, CraftRow, FleetRow } from '../../server/repositories/crafts'
 import type { CustomerPage, CustomerPaper, CustomerRow } from '../../server/repositories/customers'
-import type { JobRow } from '../../server/repositories/jobs'
+import type { JobRow } from '../../server/repositories/job-list'
 import type { CraftPhoto } from '../../server/repositories/photos'
 import type { ReminderRow } from '../../server/repositories/reminders'
 import type { DueJob, FlaggedCraft, WaitingQuotation } from '../../server/repositories/today'

@@ -3,7 +3,7 @@ import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'no
 import { once } from 'node:events'
 import { join } from 'node:path'
 import { setTimeout as pause } from 'node:timers/promises'
-import type { HistoryEntry } from '../../server/repositories/jobs'
+import type { HistoryEntry } from '../../server/repositories/job-history'
 import { freePort } from '../../tests/harness'
 import { buildIfStale, ensureFolder, isRoot, root } from './machine.mjs'
 
@@ -52,7 +52,7 @@ export class Application {
     private readonly port: number,
   ) {}
 
-  /** What its commands are told of it. */
+  /** Environment for its commands. */
   private get env(): NodeJS.ProcessEnv {
     return { ...process.env, JOVIAL_ANCHOR_DATA: this.data, DATABASE_URL: '' }
   }

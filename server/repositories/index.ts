@@ -9,6 +9,8 @@ import { CustomerLinks } from './customer-links'
 import { CustomerMessages } from './customer-messages'
 import { Customers } from './customers'
 import { FollowUp } from './follow-up'
+import { JobHistory } from './job-history'
+import { JobList } from './job-list'
 import { Jobs } from './jobs'
 import { Letterheads } from './letterheads'
 import { Logbooks } from './logbooks'
@@ -36,6 +38,8 @@ export interface Repositories {
   readonly customerMessages: CustomerMessages
   readonly followUp: FollowUp
   readonly jobs: Jobs
+  readonly jobHistory: JobHistory
+  readonly jobList: JobList
   readonly letterheads: Letterheads
   readonly logbooks: Logbooks
   readonly people: People
@@ -81,6 +85,8 @@ export function repositoriesOf(
     customerMessages: new CustomerMessages(sql, actor),
     followUp,
     jobs,
+    jobHistory: new JobHistory(sql, actor),
+    jobList: new JobList(sql, actor),
     letterheads,
     logbooks,
     people: new People(sql, actor),

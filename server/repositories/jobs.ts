@@ -1,62 +1,19 @@
 import type { Sql } from 'postgres'
-import type { Change } from '#core/job/change'
 import { changesBetween } from '#core/job/changes'
 import type { JobDocument, Stage } from '#core/job/document'
 import { isTemporaryNumber } from '#core/job/number'
 import { atStage } from '#core/job/stage'
-import { changeUpToDate } from '#core/job/migrations/index'
 import { decide, type Decision, type SaveOrder } from '#core/sync/order'
-import type { Verdict } from '#core/system/verdict'
-import { isJudged } from '../judging/behind'
 import type { ListVerdict } from '../judging/work'
 import { Repository, type Actor, type Seen } from './actor'
 import { first } from './first'
 import { Belongings } from './belonging'
+import { JobHistory } from './job-history'
+import { JobNumbers, orTaken } from './job-numbers'
 import { documentOf } from './kept-document'
-import { pageEndOf, pageOf, type PageEnd } from './page'
-import { allWords } from './search'
-
-/** A job as lists show it. */
-export interface JobRow {
-  readonly id: string
-  readonly number: string
-  readonly name: string
-  readonly customer: string
-  readonly craft: string | null
-  readonly craftId: string | null
-  readonly stage: string
-  readonly dueDate: string | null
-  /** Null while it is being checked, and where it was too large for that. */
-  readonly verdict: Verdict | null
-  readonly headline: string
-  readonly reason: string
-  /** The same of the chosen answer; null if none is chosen. */
-  readonly specifiedVerdict: Verdict | null
-  readonly specifiedHeadline: string | null
-  readonly updatedAt: string
-  readonly updatedBy: string
-}
 
 /** Days that a deleted job is kept. */
 export const keptDays = 30
-/** Jobs a page of the list holds. */
-export const jobsAPage = 100
-/** Jobs of a list, and what to ask for the next of them; null at its end. */
-export interface JobPage {
-  readonly jobs: readonly JobRow[]
-  readonly next: string | null
-}
-
-/** A job that a device should keep, and the version to keep. */
-export interface RecentJob extends JobRow {
-  readonly version: number
-  readonly epoch: string
-}
-/** Days after its last change that a job is kept on devices. */
-export const recentDays = 14
-/** Jobs that a device keeps at most. */
-const mostRecent = 300
-
 /** A job as the bench opens it. */
 export interface StoredJob {
   readonly id: string
@@ -82,50 +39,6 @@ export type Saved =
 /** What an order says of itself, next to its document. A program that sends each save once needs no id. */
 export type Sending = Seen & Partial<Pick<SaveOrder, 'change' | 'unsure'>>
 
-export interface HistoryEntry {
-  readonly version: number
-  readonly at: string
-  readonly who: string
-  /** Null if they were too many to keep. */
-  readonly changes: readonly Change[] | null
-}
-
-/** What a list of jobs can be sorted by; the first is the usual. */
-export const jobSorts = ['changed', 'due', 'number', 'name', 'customer'] as const
-export type JobSort = (typeof jobSorts)[number]
-
-export interface JobSearch {
-  /** All must occur; empty finds all. */
-  readonly words?: string
-  readonly sort?: JobSort
-  readonly stage?: string
-  readonly verdict?: string
-  /** Goes on behind this job: `next` of the page before. */
-  readonly after?: string
-  /** Those that were deleted, in place of those that were not. */
-  readonly deleted?: boolean
-}
-
-/** How a list is sorted: by a column, and what a page goes on behind in it. Jobs without a due date come last. */
-function orderOf(sql: Sql, sort: JobSort) {
-  if (sort === 'changed')
-    return {
-      column: sql`updated_at`,
-      key: sql`to_char(updated_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.US"Z"')`,
-      type: sql`timestamptz`,
-      direction: sql`desc`,
-      behind: sql`<`,
-    }
-  const column = {
-    due: sql`coalesce(due_date - date '2000-01-01', 2147483647)`,
-    number: sql`number`,
-    name: sql`lower(job.name)`,
-    customer: sql`lower(customer)`,
-  }[sort]
-  const type = sort === 'due' ? sql`integer` : sql`text`
-  return { column, key: sql`${column}::text`, type, direction: sql`asc`, behind: sql`>` }
-}
-
 /** The columns that lists and searches need, from the document. */
 const columnsOf = ({ job, candidate }: JobDocument) => {
   const {
@@ -147,31 +60,6 @@ const columnsOf = ({ job, candidate }: JobDocument) => {
 
 const current = (row: StoredJob): StoredJob => ({ ...row, document: documentOf(row.document) })
 
-/** Number taken by another job: a save that would give it twice. */
-export class NumberTaken extends Error {
-  constructor(readonly number: string) {
-    super(`Another job has the number ${number}`)
-  }
-}
-
-/** What is done where the number of a job is taken. */
-const orTaken = <T>(work: Promise<T>, { job: { number } }: JobDocument): Promise<T> =>
-  work.catch((cause: unknown) => {
-    if ((cause as { constraint_name?: string }).constraint_name === 'job_number')
-      throw new NumberTaken(number)
-    throw cause
-  })
-
-/** Most numbers that were given by hand ahead of the counter and are passed over at once. */
-const mostPassedOver = 10_000
-
-/** A history entry of more than this is kept without its changes, bytes. */
-const largestEntryBytes = 256 * 1024
-/** What the entries of a page of history come to at most, bytes. */
-const historyPageBytes = 1024 * 1024
-/** Changes of one value by one person within this are one entry: a burst of typing. */
-const burst = '30 seconds'
-
 export class Jobs extends Repository {
   constructor(
     sql: Sql,
@@ -182,82 +70,12 @@ export class Jobs extends Repository {
     super(sql, actor)
   }
 
-  private rowColumns(sql: Sql) {
-    const judged = isJudged(sql)
-    return sql`
-        job_id as id, number, job.name, customer, craft, craft_id as "craftId", stage, due_date as "dueDate",
-        case when ${judged} then verdict end as verdict,
-        case when ${judged} then headline else 'Being checked' end as headline,
-        case when ${judged} then reason else '' end as reason,
-        case when ${judged} then specified_verdict end as "specifiedVerdict",
-        case when ${judged} then specified_headline end as "specifiedHeadline",
-        updated_at as "updatedAt", updated_by as "updatedBy"`
-  }
-
   private savedColumns(sql: Sql) {
     return sql`job_id as id, version, craft_id as "craftId", ${this.actor.epoch} as epoch, updated_at as "updatedAt", updated_by as "updatedBy"`
   }
 
   private storedColumns(sql: Sql) {
     return sql`${this.savedColumns(sql)}, document`
-  }
-
-  /** Jobs, last changed first unless asked otherwise, a page at a time. */
-  async list(search: JobSearch = {}): Promise<JobPage> {
-    const { words = '', stage, verdict, after, deleted = false, sort = 'changed' } = search
-    const { sql, actor } = this
-    const judged = isJudged(sql)
-    const order = orderOf(sql, sort)
-    const end = pageEndOf(after)
-    const found = await sql<(JobRow & PageEnd)[]>`
-      select ${this.rowColumns(sql)}, ${order.key} as key
-      from job join workshop using (workshop_id)
-      where workshop_id = ${actor.workshop} and deleted_at is ${deleted ? sql`not null` : sql`null`}
-        ${allWords(sql, words)}
-        ${stage ? sql`and stage = ${stage}` : sql``}
-        ${verdict ? sql`and verdict = ${verdict} and ${judged}` : sql``}
-        ${
-          end
-            ? sql`and (${order.column}, job_id) ${order.behind} (${end.key}::text::${order.type}, ${end.id}::uuid)`
-            : sql``
-        }
-      order by ${order.column} ${order.direction}, job_id ${order.direction}
-      limit ${jobsAPage + 1}`
-    const { rows, next } = pageOf(found, jobsAPage)
-    return { jobs: rows, next }
-  }
-
-  /**
-   * Jobs that a device should keep for work without signal: those that changed in the last {@link recentDays} days,
-   * newest first, and those it asks for.
-   */
-  recent(also: readonly string[] = []): Promise<RecentJob[]> {
-    const { sql, actor } = this
-    return sql<RecentJob[]>`
-      select ${this.rowColumns(sql)}, job.version, epoch
-      from job join workshop using (workshop_id)
-      where workshop_id = ${actor.workshop} and deleted_at is null
-        and (updated_at > now() - make_interval(days => ${recentDays})
-          or job_id in ${also.length > 0 ? sql(also) : sql`(null)`})
-      order by updated_at desc, job_id limit ${mostRecent}`
-  }
-
-  /** Jobs of a craft, newest first. */
-  ofCraft(craft: string): Promise<JobRow[]> {
-    const { sql, actor } = this
-    return sql<JobRow[]>`
-      select ${this.rowColumns(sql)} from job join workshop using (workshop_id)
-      where workshop_id = ${actor.workshop} and craft_id = ${craft} and deleted_at is null
-      order by job.created_at desc, job_id limit 200`
-  }
-
-  /** The id of the newest job of a craft; null if it has none. */
-  async newestOf(craft: string): Promise<string | null> {
-    const [row] = await this.sql<{ id: string }[]>`
-      select job_id as id from job
-      where workshop_id = ${this.actor.workshop} and craft_id = ${craft} and deleted_at is null
-      order by created_at desc, job_id limit 1`
-    return row?.id ?? null
   }
 
   read(id: string): Promise<StoredJob | null> {
@@ -289,7 +107,7 @@ export class Jobs extends Repository {
           select 1 from job where workshop_id = ${this.actor.workshop} and job_id = ${id}`
         if (there) return this.write(tx, id, sending, document)
         const number = isTemporaryNumber(document.job.number)
-          ? await this.nextNumber(tx)
+          ? await new JobNumbers(tx, this.actor).next()
           : document.job.number
         const numbered = { ...document, job: { ...document.job, number } }
         const job = await this.insert(tx, numbered, { id })
@@ -315,7 +133,7 @@ export class Jobs extends Repository {
   /** Makes a job under the next number of the workshop. @param craft that it is for; left out for the one it names */
   async createNumbered(documentOf: (number: string) => JobDocument, craft?: string): Promise<StoredJob> {
     const job = await this.together(async (tx) =>
-      this.insert(tx, documentOf(await this.nextNumber(tx)), craft ? { craft } : {}),
+      this.insert(tx, documentOf(await new JobNumbers(tx, this.actor).next()), craft ? { craft } : {}),
     )
     this.changed()
     return job
@@ -342,29 +160,8 @@ export class Jobs extends Repository {
       ...(judged ? { ...judged, judged_version: 1, judged_shop: 1 } : {}),
     }
     const job = first(await tx<StoredJob[]>`insert into job ${tx(row)} returning ${this.storedColumns(tx)}`)
-    await this.countUpTo(tx, document.job.number)
+    await new JobNumbers(tx, this.actor).countUpTo(document.job.number)
     return job
-  }
-
-  /** The workshop counts on from a number that was given by hand. */
-  private async countUpTo(tx: Sql, number: string): Promise<void> {
-    if (!/^\d{1,8}$/.test(number)) return
-    await tx`
-      update workshop set last_number = ${Number(number)}
-      where workshop_id = ${this.actor.workshop} and last_number < ${Number(number)}`
-  }
-
-  /** The next number of the workshop that no job has, four digits at least. */
-  private async nextNumber(tx: Sql): Promise<string> {
-    const { workshop } = this.actor
-    for (let tries = 0; tries < mostPassedOver; tries++) {
-      const [row] = await tx<{ number: number }[]>`
-        update workshop set last_number = last_number + 1 where workshop_id = ${workshop} returning last_number as number`
-      const number = String(row!.number).padStart(4, '0')
-      const [taken] = await tx`select 1 from job where workshop_id = ${workshop} and number = ${number}`
-      if (!taken) return number
-    }
-    throw new Error('There is no free number')
   }
 
   /**
@@ -401,9 +198,10 @@ export class Jobs extends Repository {
       where workshop_id = ${this.actor.workshop} and job_id = ${id}
       returning ${this.savedColumns(tx)}`
     await new Belongings(tx, this.actor).follow(id, before.document, document)
-    if (changes.some(({ path }) => path === 'job/number')) await this.countUpTo(tx, document.job.number)
+    if (changes.some(({ path }) => path === 'job/number'))
+      await new JobNumbers(tx, this.actor).countUpTo(document.job.number)
     await this.carriedOut(tx, id, version, sending.change)
-    await this.note(tx, id, version, changes)
+    await new JobHistory(tx, this.actor).append(id, version, changes)
     return { saved: true, job: { ...saved!, document } }
   }
 
@@ -438,25 +236,6 @@ export class Jobs extends Repository {
     await tx`insert into job_change ${tx(row)}`
   }
 
-  /** Appends to the history of a job; a burst of typing in one value is one entry. */
-  private async note(tx: Sql, id: string, version: number, changes: readonly Change[]): Promise<void> {
-    const { workshop, person } = this.actor
-    const kept = JSON.stringify(changes).length <= largestEntryBytes ? tx.json(changes as never) : null
-    const [change] = changes
-    if (changes.length === 1 && change) {
-      const joined = await tx`
-        update job_history set version = ${version}, at = now(),
-          changes = jsonb_set(changes, '{0,after}', ${tx.json((change.after ?? null) as never)})
-        where workshop_id = ${workshop} and job_id = ${id} and version = ${version - 1} and who = ${person}
-          and at > now() - ${burst}::interval and jsonb_array_length(changes) = 1
-          and changes->0->>'path' = ${change.path} and changes->0 ? 'after' and ${change.after !== undefined}
-        returning version`
-      if (joined.length > 0) return
-    }
-    const entry = { workshop_id: workshop, job_id: id, version, who: person, changes: kept }
-    await tx`insert into job_history ${tx(entry)}`
-  }
-
   /** Deletes a job: it is kept for {@link keptDays} days, to be brought back. False where there is no such job. */
   async remove(id: string): Promise<boolean> {
     const { workshop, person } = this.actor
@@ -473,24 +252,5 @@ export class Jobs extends Repository {
       where workshop_id = ${this.actor.workshop} and job_id = ${id} and deleted_at is not null returning job_id`
     if (rows.length > 0) this.changed()
     return rows.length > 0
-  }
-
-  /**
-   * Changes of a job, newest first, under the names that values have now: as many as one answer should hold.
-   * Where the changes of an entry were too many to keep, they are null.
-   * @param before entries older than this version only
-   */
-  async history(id: string, before = Infinity): Promise<HistoryEntry[]> {
-    const rows = await this.sql<HistoryEntry[]>`
-      select version, at, who, changes from (
-        select version, at, who, changes, sum(length(changes::text)) over (order by version desc) as bytes
-        from (
-          select * from job_history
-          where workshop_id = ${this.actor.workshop} and job_id = ${id}
-            and version < ${Number.isFinite(before) ? before : 2_147_483_647}
-          order by version desc limit 100) as newest) as counted
-      where bytes <= ${historyPageBytes} or bytes is null
-      order by version desc`
-    return rows.map((entry) => ({ ...entry, changes: entry.changes?.map(changeUpToDate) ?? null }))
   }
 }

@@ -6,7 +6,9 @@ import { freshDatabase, type TestDatabase } from '../../tests/harness'
 import { judgeHere, TooLarge, type Judge } from '../judging/judge'
 import { JudgingQueue } from '../judging/queue'
 import { repositoriesOf, type Repositories } from './index'
-import { jobsAPage, jobSorts, NumberTaken, type JobPage, type JobSort, type StoredJob } from './jobs'
+import { jobsAPage, jobSorts, type JobPage, type JobSort } from './job-list'
+import { NumberTaken } from './job-numbers'
+import type { StoredJob } from './jobs'
 import { shelfSorts, type ShelfPage, type ShelfRecord, type WholePage } from './shelf'
 
 let db: TestDatabase
@@ -40,11 +42,11 @@ describe('repositories', () => {
   it('find nothing of another workshop, and change nothing there', async () => {
     const { id, version, document } = await here.jobs.create(emptyJob('0001', 'Ours'))
     expect(await elsewhere.jobs.read(id)).toBeNull()
-    expect(await elsewhere.jobs.list()).toEqual({ jobs: [], next: null })
+    expect(await elsewhere.jobList.page()).toEqual({ jobs: [], next: null })
     expect(
       await elsewhere.jobs.save(id, { version }, { ...document, job: { ...document.job, name: 'Theirs' } }),
     ).toBeNull()
-    expect(await elsewhere.jobs.history(id)).toEqual([])
+    expect(await elsewhere.jobHistory.of(id)).toEqual([])
     expect(await elsewhere.sheets.issue(id, { version }, new Date())).toEqual({ kind: 'no-job' })
     expect((await here.jobs.read(id))!.document.job.name).toBe('Ours')
   })
@@ -52,7 +54,7 @@ describe('repositories', () => {
   it('note a change under the person who acts', async () => {
     const { id, version, document } = await here.jobs.create(emptyJob('0002', 'Before'))
     await here.jobs.save(id, { version }, { ...document, job: { ...document.job, name: 'After' } })
-    expect(await here.jobs.history(id)).toMatchObject([
+    expect(await here.jobHistory.of(id)).toMatchObject([
       { who: 'Ida', version: version + 1, changes: [{ path: 'job/name', before: 'Before', after: 'After' }] },
     ])
   })
@@ -77,7 +79,7 @@ describe('checking', () => {
     ...document,
     job: { ...document.job, name },
   })
-  const listed = async ({ jobs }: Repositories) => (await jobs.list()).jobs
+  const listed = async ({ jobList }: Repositories) => (await jobList.page()).jobs
 
   it('comes a moment after a save: until then the list says so, and shows nothing old', async () => {
     let go: () => void = () => undefined
@@ -211,7 +213,7 @@ describe('numbers', () => {
 
 describe('lists', () => {
   it('give every job once, page by page, however they are sorted and though they are alike', async () => {
-    const { jobs } = await newWorkshop()
+    const { jobs, jobList } = await newWorkshop()
     const made = await Promise.all(
       Array.from({ length: 2 * jobsAPage + 5 }, () => jobs.createNumbered((number) => emptyJob(number))),
     )
@@ -220,7 +222,7 @@ describe('lists', () => {
       const seen: string[] = []
       let after: string | undefined
       do {
-        const page: JobPage = await jobs.list({ after, sort })
+        const page: JobPage = await jobList.page({ after, sort })
         seen.push(...page.jobs.map(({ id }) => id))
         after = page.next ?? undefined
       } while (after)
@@ -230,13 +232,13 @@ describe('lists', () => {
   })
 
   it('are sorted by what was asked for, jobs without a due date last', async () => {
-    const { jobs } = await newWorkshop()
+    const { jobs, jobList } = await newWorkshop()
     const make = (number: string, name: string, dueDate?: string) =>
       jobs.create({ ...emptyJob(number), job: { ...emptyJob(number).job, name, dueDate } })
     await make('0003', 'Tern')
     await make('0001', 'auk', '2026-12-24')
     await make('0002', 'Puffin', '2026-12-04')
-    const numbers = async (sort: JobSort) => (await jobs.list({ sort })).jobs.map(({ number }) => number)
+    const numbers = async (sort: JobSort) => (await jobList.page({ sort })).jobs.map(({ number }) => number)
     expect(await numbers('changed')).toEqual(['0002', '0001', '0003'])
     expect(await numbers('due')).toEqual(['0002', '0001', '0003'])
     expect(await numbers('number')).toEqual(['0001', '0002', '0003'])
@@ -319,12 +321,12 @@ describe('a part of the shelf', () => {
 
 describe('a deleted job', () => {
   it('is in no list and cannot be saved, and comes back as it was', async () => {
-    const { jobs } = await newWorkshop()
+    const { jobs, jobList } = await newWorkshop()
     const { id, version, document } = await jobs.createNumbered((number) => emptyJob(number, 'Gone'))
     expect(await jobs.remove(id)).toBe(true)
     expect(await jobs.remove(id)).toBe(false)
-    expect((await jobs.list()).jobs).toEqual([])
-    expect((await jobs.list({ deleted: true })).jobs).toMatchObject([{ id, name: 'Gone' }])
+    expect((await jobList.page()).jobs).toEqual([])
+    expect((await jobList.page({ deleted: true })).jobs).toMatchObject([{ id, name: 'Gone' }])
     expect(await jobs.read(id)).toBeNull()
     expect(await jobs.save(id, { version }, { ...document, job: { ...document.job, name: 'x' } })).toBeNull()
     expect(await jobs.bringBack(id)).toBe(true)
@@ -389,7 +391,7 @@ describe('data that a backup was brought back over', () => {
 
 describe('the history of a job', () => {
   it('is one entry for a burst of typing in one value, and another for the next value', async () => {
-    const { jobs } = await newWorkshop()
+    const { jobs, jobHistory } = await newWorkshop()
     let job = await jobs.createNumbered((number) => emptyJob(number, ''))
     const type = async (head: object): Promise<void> => {
       const document = { ...job.document, job: { ...job.document.job, ...head } }
@@ -398,14 +400,14 @@ describe('the history of a job', () => {
     }
     for (const name of ['M', 'Ma', 'Mar', 'Marigold']) await type({ name })
     await type({ customer: 'T' })
-    const [second, first, ...others] = await jobs.history(job.id)
+    const [second, first, ...others] = await jobHistory.of(job.id)
     expect(others).toEqual([])
     expect(first!.changes).toMatchObject([{ path: 'job/name', before: '', after: 'Marigold' }])
     expect(second).toMatchObject({ version: job.version, changes: [{ path: 'job/customer', after: 'T' }] })
   })
 
   it('keeps that there was a change where it is too large to keep, and fits into one answer', async () => {
-    const { jobs } = await newWorkshop()
+    const { jobs, jobHistory } = await newWorkshop()
     let job = await jobs.createNumbered((number) => emptyJob(number, ''))
     const write = async (text: string): Promise<void> => {
       const saved = await jobs.save(job.id, job, { ...job.document, notes: { use: text } })
@@ -413,15 +415,15 @@ describe('the history of a job', () => {
     }
     await write('x'.repeat(300_000))
     await write('y')
-    expect((await jobs.history(job.id))[0]!.changes).toBeNull()
+    expect((await jobHistory.of(job.id))[0]!.changes).toBeNull()
     for (let i = 0; i < 12; i++) {
       await write(`${i} ${'z'.repeat(100_000)}`)
       await jobs.save(job.id, job, job.document)
       await db.sql`update job_history set at = at - interval '1 hour' where job_id = ${job.id}`
     }
-    const page = await jobs.history(job.id)
+    const page = await jobHistory.of(job.id)
     expect(JSON.stringify(page).length).toBeLessThan(1_200_000)
-    const older = await jobs.history(job.id, page.at(-1)!.version)
+    const older = await jobHistory.of(job.id, page.at(-1)!.version)
     expect(older.length).toBeGreaterThan(0)
     expect(older[0]!.version).toBeLessThan(page.at(-1)!.version)
   })

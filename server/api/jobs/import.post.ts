@@ -1,6 +1,6 @@
 import Joi from 'joi'
 import { largestJobFileBytes, readJobFile } from '#core/formats/job-file'
-import { NumberTaken } from '../../repositories/jobs'
+import { NumberTaken } from '../../repositories/job-numbers'
 import { readText } from '../../utils/body'
 import { repositories } from '../../utils/database'
 import { refuseFields } from '../../utils/reply'

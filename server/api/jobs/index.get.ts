@@ -1,7 +1,7 @@
 import Joi from 'joi'
 import { stages } from '#core/job/document'
 import { verdicts } from '#core/system/verdict'
-import { jobSorts, type JobSort } from '../../repositories/jobs'
+import { jobSorts, type JobSort } from '../../repositories/job-list'
 import { repositories } from '../../utils/database'
 import { jobPage } from '../../answers/jobs'
 import { json, route } from '../../utils/route'
@@ -53,7 +53,7 @@ const query = Joi.object<{
 export default route(
   { needs: 'apprentice', query, answer: json(jobPage) },
   async (event, { query: wanted }) => {
-    const { jobs } = await repositories(event)
-    return jobs.list(wanted)
+    const { jobList } = await repositories(event)
+    return jobList.page(wanted)
   },
 )

@@ -18,5 +18,5 @@ const query = Joi.object<{ also: string }>({
 export default route(
   { needs: 'apprentice', query, answer: json(recentJobs) },
   async (event, { query: { also } }) =>
-    (await repositories(event)).jobs.recent(also.split(',').filter(Boolean)),
+    (await repositories(event)).jobList.recent(also.split(',').filter(Boolean)),
 )

@@ -6,11 +6,11 @@ import { json, route } from '../../../utils/route'
 /** A craft with its jobs, its like, its photos and its reminders. */
 export default route({ needs: 'apprentice', answer: json(wholeCraft), refuses: [404] }, async (event) => {
   const id = craftIdOf(event)
-  const { crafts, jobs, photos, reminders } = await repositories(event)
+  const { crafts, jobList, photos, reminders } = await repositories(event)
   const craft = await crafts.read(id)
   if (!craft) throw noSuchCraft()
   const [own, fleet, pictures, due] = await Promise.all([
-    jobs.ofCraft(id),
+    jobList.ofCraft(id),
     crafts.fleet(craft),
     photos.ofCraft(id),
     reminders.of(id),

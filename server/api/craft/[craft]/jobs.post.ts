@@ -25,10 +25,10 @@ const body = Joi.object<{ who: string; from?: string }>({
 export default route(
   { needs: 'apprentice', body: jsonBody(body), answer: made(storedJob), refuses: [404] },
   async (event, { body: { who, from } }) => {
-    const { crafts, jobs, sheets } = await repositories(event, who)
+    const { crafts, jobs, jobList, sheets } = await repositories(event, who)
     const craft = await crafts.read(craftIdOf(event))
     if (!craft) throw noSuchCraft()
-    const last = from ?? (await jobs.newestOf(craft.id))
+    const last = from ?? (await jobList.newestOf(craft.id))
     const stored = last ? await jobs.read(last) : null
     if (from && !stored) throw noSuchJob()
     const learnt = stored && !from ? await sheets.learntOf(stored.id) : []

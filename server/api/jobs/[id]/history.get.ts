@@ -13,8 +13,8 @@ export default route(
   { needs: 'apprentice', query, answer: json(historyPage), refuses: [404] },
   async (event, { query: { before } }) => {
     const id = jobId(event)
-    const { jobs } = await repositories(event)
+    const { jobs, jobHistory } = await repositories(event)
     if (!(await jobs.read(id))) throw noSuchJob()
-    return jobs.history(id, before)
+    return jobHistory.of(id, before)
   },
 )
