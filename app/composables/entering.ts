@@ -3,7 +3,7 @@ import type { LineValue } from '#core/job/line'
 import { usualHow, type How, type Known } from '#core/job/fields'
 
 /**
- * Takes values into the job as someone enters them: known from where it is said to be copied, else as before
+ * Takes values into the job as someone enters them: with the chosen source, or the source that each had
  * unless that was assumed, else as such a value usually is. Null makes a value unknown.
  */
 export function useEntering() {

@@ -13,7 +13,7 @@ const mostSeconds = 30
 /**
  * A helper of the page that starts with the first question, and again after it failed or gave no answer. Questions
  * that were waiting then fail with an error.
- * @param start starts it, and is told when it fails
+ * @param start starts it; called with a function to call when it fails
  */
 export function renewed<T extends object>(
   start: (failed: (message: string) => void) => Beside<T>,

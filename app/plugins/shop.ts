@@ -5,7 +5,7 @@ import { jobOfView } from '../utils/job-path'
 /** Nothing is shown before it is known who is signed in, and in which units the shop writes. */
 export default defineNuxtPlugin(async () => {
   const account = useAccount()
-  // Side by side: somebody who is not signed in is told nothing of the shop.
+  // Side by side: somebody who is not signed in gets no data of the shop.
   await Promise.all([enterWindow(), account.load(), useShop().load()])
   adoptEarlierDrafts(account.owner)
   if (account.mustSignIn) return

@@ -151,8 +151,8 @@ export interface Converter {
  */
 export function converter(unit: Converter): Law {
   const { setV, mostA, ohm, efficiency, fullV, bandV } = unit
-  const wished = (out: number): number => clamp((setV - out) / ohm, 0, mostA)
-  const gives = (out: number, input: number): number => wished(out) * shareOf(input, fullV, bandV)
+  const requestedA = (out: number): number => clamp((setV - out) / ohm, 0, mostA)
+  const gives = (out: number, input: number): number => requestedA(out) * shareOf(input, fullV, bandV)
   /** Amperes of the input for each of the output. */
   const ratio = (out: number, input: number): number =>
     Math.max(0, out) / (efficiency * Math.max(input, fullV))
@@ -168,7 +168,7 @@ export function converter(unit: Converter): Law {
       const [out, input] = [outPlus - outMinus, inPlus - inMinus]
       const given = gives(out, input)
       const givenByOut = wishedSlope(unit, out) * shareOf(input, fullV, bandV)
-      const givenByIn = wished(out) * shareSlope(input, fullV, bandV)
+      const givenByIn = requestedA(out) * shareSlope(input, fullV, bandV)
       const each = ratio(out, input)
       const takenByOut = out > 0 ? givenByOut * each + (given * each) / out : 0
       const takenByIn = givenByIn * each - (input >= fullV ? (given * each) / input : 0)

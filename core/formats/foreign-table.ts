@@ -134,7 +134,7 @@ function guessOf(cell: string, columns: TableColumns, part: PartKindId | null): 
  */
 export function foreignTable(text: string, columns: TableColumns, part: PartKindId | null): ForeignTable {
   const { lines } = cellsOf(text)
-  // Empty lines stay, so that what is wrong is told by the line of the file.
+  // Empty lines stay, so that an error names the line of the file.
   const [header = [], ...rows] = lines
   const taken = new Set<string>()
   const found = header.map((heading, i): ForeignColumn => {

@@ -143,7 +143,7 @@ export const eventWords = (event: SimEvent, units: DisplayUnits): string =>
 
 /** What repeats sooner than this after the last time belongs to the same line, s. */
 const repeatsWithinS = 600
-/** Up to so many of one kind in a row are told one by one. */
+/** Up to so many of one kind in a row have a line each. */
 const mostSingle = 4
 
 /** An event of a list, with how many of its kind follow it shortly, and until when, s since the start. */

@@ -38,10 +38,10 @@ export const pictureOf = (data: Uint8Array, sentAs: string): Promise<Picture | '
       if (width * height > mostPixels) return 'too large'
       const way = Object.hasOwn(written, format) ? written[format]! : null
       if (!way || way.mime !== sentAs) return null
-      const { data: anew, info } = await way
+      const { data: encoded, info } = await way
         .as(sharp(data, options).rotate())
         .toBuffer({ resolveWithObject: true })
-      return { mime: way.mime, width: info.width, height: info.height, data: anew }
+      return { mime: way.mime, width: info.width, height: info.height, data: encoded }
     } catch {
       return null
     }

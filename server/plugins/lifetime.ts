@@ -3,7 +3,7 @@ import { endNews } from '../utils/news-stream'
 /** What the server ends with where another program has its port; `npm start` knows it. */
 const portTaken = 98
 
-/** Longest wait for requests under way when the server is told to stop, ms. */
+/** Longest wait for requests under way when the server stops, ms. */
 const drainMs = 4000
 const lookMs = 20
 

@@ -23,7 +23,7 @@ export interface SessionRow {
   readonly seenAt: string
 }
 
-/** A link to hand over. The token is told once and only its hash is kept. */
+/** A link to hand over. The token is shown once, and only its hash is stored. */
 export interface Invitation {
   readonly token: string
   readonly days: number

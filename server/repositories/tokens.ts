@@ -24,7 +24,7 @@ export class Tokens extends Repository {
       from api_token where workshop_id = ${this.actor.workshop} and ends_at > now() order by created_at`
   }
 
-  /** Makes a key. The key itself is told once. */
+  /** Makes a key. The key itself is shown once. */
   async make({ name, role, days }: NewToken): Promise<{ readonly id: string; readonly token: string }> {
     const token = newToken()
     const { workshop, person } = this.actor

@@ -62,7 +62,7 @@ function take(part: ShelfPart) {
       aria-label="Source of what I type next"
       class="sticky top-0 z-10 -mx-1 flex max-md:top-10 flex-wrap items-center gap-x-1.5 gap-y-1 bg-card px-1 py-2 text-xs"
     >
-      <!-- A press leaves the entry in hand, and the keypad up. -->
+      <!-- A press leaves the focus in the entry, and the keypad up. -->
       <span class="text-soft">Source of what I type next</span
       ><button
         v-for="[how, word] in sources"

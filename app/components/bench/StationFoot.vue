@@ -104,7 +104,7 @@ function assumeRest(): void {
     <div class="mt-1 flex gap-2">
       <button v-if="at && value != null" type="button" class="act-quiet" @click="clear">Unknown</button>
       <span v-if="keys.length" role="group" aria-label="Units" class="flex gap-1 md:hidden">
-        <!-- A press leaves the entry in hand, and the keypad up. -->
+        <!-- A press leaves the focus in the entry, and the keypad up. -->
         <button
           v-for="unit in keys"
           :key="unit"

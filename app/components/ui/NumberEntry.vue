@@ -40,7 +40,7 @@ watch(
   },
   { immediate: true },
 )
-/** Takes what is typed as soon as it is a number; what is wrong with it is said when the field is left. */
+/** Takes what is typed as soon as it is a number; its error shows when the field loses focus. */
 function take(isLeft: boolean): void {
   const value = read()
   const isWrong = typeof value === 'object'

@@ -9,7 +9,7 @@ import { jsonBody, made, route } from '../../utils/route'
 
 const body = Joi.object<{ name: string; role: Role }>({ name: personName, role: roleSchema })
 
-/** Invites a person. The link is told once. */
+/** Invites a person. The link is shown once. */
 export default route(
   { needs: 'owner', body: jsonBody(body), answer: made(newPerson), refuses: [404] },
   async (event, { body: { name, role } }) => {

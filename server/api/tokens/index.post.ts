@@ -12,7 +12,7 @@ const body = Joi.object<NewToken>({
   days: Joi.number().integer().min(1).max(730).required(),
 })
 
-/** Makes a key for a program. The key is told once. */
+/** Makes a key for a program. The key is shown once. */
 export default route(
   { needs: 'owner', body: jsonBody(body), answer: made(newKey), refuses: [404] },
   async (event, { body: key }) => {

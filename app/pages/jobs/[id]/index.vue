@@ -52,7 +52,7 @@ async function goTo(path: string) {
   field.scrollIntoView({ block: 'center' })
 }
 
-/** On to a station: its heading at the top of a phone, its first entry in hand elsewhere. */
+/** On to a station: its heading at the top of a phone, the focus in its first entry elsewhere. */
 async function goToStation(to: StationId) {
   station.value = to
   await nextTick()
@@ -66,7 +66,7 @@ async function goToStation(to: StationId) {
   heading?.focus({ preventScroll: true })
 }
 
-/** Closes the station: what was opened it is in hand again, and a phone shows the verdicts. */
+/** Closes the station: the focus returns to the button that opened it, and a phone shows the verdicts. */
 async function closeStation() {
   const closed = station.value
   if (closed === null) return

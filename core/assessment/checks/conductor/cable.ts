@@ -132,13 +132,13 @@ function newFamily(
 function fitFuse(subject: Subjects['cable'], flows: number, system: System): RemedyRef[] {
   const { cable } = subject
   const carries = cableAmpacityA(cable)
-  const wished = fuseFrom(flows * 1.25)
-  const value = wished !== null && wished <= carries ? wished : fuseUpTo(carries)
+  const suitable = fuseFrom(flows * 1.25)
+  const value = suitable !== null && suitable <= carries ? suitable : fuseUpTo(carries)
   if (value !== null && value >= flows)
     return [{ id: 'fuse.size', on: cable.$path, value, ...newFamily(cable, value, system) }]
-  return thicker(subject, wished ?? flows).map((ref) => ({
+  return thicker(subject, suitable ?? flows).map((ref) => ({
     ...ref,
-    values: { fuseA: Math.min(wished ?? flows, fuseUpTo(wouldCarryA(cable, present(ref.value))) ?? flows) },
+    values: { fuseA: Math.min(suitable ?? flows, fuseUpTo(wouldCarryA(cable, present(ref.value))) ?? flows) },
   }))
 }
 

@@ -30,7 +30,7 @@ interface Wire {
   readonly carries: number
 }
 
-/** A run of which it is said what it must be: null for the chassis. */
+/** A run that has a size to check: null for the chassis. */
 function anyWireOf({ id }: Subjects['run'], system: System): Wire | null {
   const wiring = wiringIn(system)
   const run = wiring.ways.run(id)
@@ -247,12 +247,12 @@ export const fuseRating = check({
       holdsA: ratedA * (fuse.state === 'found' ? 1 : fuseShare),
     }
     const remedies = (): RemedyRef[] => {
-      const wished = wishedFuseA(wire, fuse)
+      const suitable = suitableFuseA(wire, fuse)
       return [
-        ...(wished !== undefined && wished !== ratedA
-          ? [{ id: 'fitting.fuse', on: `fittings/${fuse.id}`, value: wished } as const]
+        ...(suitable !== undefined && suitable !== ratedA
+          ? [{ id: 'fitting.fuse', on: `fittings/${fuse.id}`, value: suitable } as const]
           : []),
-        ...(wished === undefined || isWrongFuse(conductor, on) === 'too large'
+        ...(suitable === undefined || isWrongFuse(conductor, on) === 'too large'
           ? sizeThat((size) => carriesItsFuse(wire, size, fuse), wire)
           : []),
       ]
@@ -270,7 +270,7 @@ const carriesItsFuse = (wire: Wire, size: Conductors, { id }: Post): boolean =>
   })
 
 /** The fuse that holds what flows through it then, with its share where one is made, and protects the run as it is then. */
-function wishedFuseA({ wiring, run, amps: flowsA }: Wire, { id }: Post): number | undefined {
+function suitableFuseA({ wiring, run, amps: flowsA }: Wire, { id }: Post): number | undefined {
   const holds = (other: Wiring, size: number, share: number): boolean => {
     const then = other.ways.runAt(run.id)
     const mostA = Math.max(flowsA, heatingA(other.design(run)))
