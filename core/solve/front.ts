@@ -93,7 +93,7 @@ const likePrice = 1.2
  * need not be looked at.
  */
 export const isKeptForSure = (outcomes: readonly Outcome[]): boolean =>
-  settledOf(outcomes).some(({ keepsBattery, sure }) => keepsBattery && sure)
+  outcomes.some(({ figures, keepsBattery, sure }) => figures !== null && keepsBattery && sure)
 
 /** Those that settle the job. The same set of steps counts once. */
 function settledOf(outcomes: readonly Outcome[]): readonly Settled[] {
