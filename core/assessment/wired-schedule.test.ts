@@ -93,7 +93,7 @@ const runLine = (run: Run, figures: RunFigures): string =>
     least: run.leastA,
     fittings: run.fittingOhm,
     flows: figures.amps,
-    in: figures.at,
+    case: figures.at,
     cranking: figures.crankingA,
     carries: figures.carriesA,
     lost: figures.lostV,
