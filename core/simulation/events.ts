@@ -141,6 +141,9 @@ function sentence(event: SimEvent, units: DisplayUnits): string {
 export const eventWords = (event: SimEvent, units: DisplayUnits): string =>
   event.name === undefined ? sentence(event, units) : `${event.name}: ${sentence(event, units)}`
 
+/** Equal for events of one kind on one side: those of one device. */
+export const deviceOf = ({ kind, side }: SimEvent): string => `${kind} ${side ?? ''}`
+
 /** What repeats sooner than this after the last time belongs to the same line, s. */
 const repeatsWithinS = 600
 /** Up to so many of one kind in a row have a line each. */
@@ -161,13 +164,13 @@ export function eventLines(events: readonly SimEvent[]): EventLine[] {
   const groups: SimEvent[][] = []
   const latest = new Map<string, SimEvent[]>()
   for (const event of events) {
-    const key = `${event.kind} ${event.side}`
-    const group = latest.get(key)
+    const device = deviceOf(event)
+    const group = latest.get(device)
     if (group && event.t - lastOf(group).t <= repeatsWithinS) group.push(event)
     else {
       const begun = [event]
       groups.push(begun)
-      latest.set(key, begun)
+      latest.set(device, begun)
     }
   }
   return groups

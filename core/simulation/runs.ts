@@ -5,7 +5,7 @@ import { atOnce } from '#core/system/stepwise'
 import { clearDays, type Weather } from '#core/weather/sun'
 import { averageYear } from '#core/weather/average-year'
 import { Course } from './course'
-import type { SimEvent } from './events'
+import { deviceOf, type SimEvent } from './events'
 import { Trigger } from './model/trigger'
 import type { Plant } from './plant'
 import { Recorder, type Series } from './record'
@@ -135,6 +135,7 @@ class RunInProgress {
   private readonly seconds: number
   private readonly startSoc: number
   private readonly events: SimEvent[] = []
+  /** Events by device, also those that were too many to keep. */
   private readonly kept = new Map<string, number>()
   private readonly refusals: Refusals | null
   private leastSoc: number
@@ -246,9 +247,9 @@ class RunInProgress {
 
   /** Keeps an event: a relay that chatters leaves room for other kinds. */
   private keep(event: SimEvent): void {
-    const key = `${event.kind} ${event.side}`
-    const count = this.kept.get(key) ?? 0
-    this.kept.set(key, count + 1)
+    const device = deviceOf(event)
+    const count = this.kept.get(device) ?? 0
+    this.kept.set(device, count + 1)
     if (count < mostOfAKind) this.events.push(event)
   }
 

@@ -5,20 +5,16 @@ import type { RunResult } from '#core/simulation/runs'
 /** What switched and what tripped, and when; a press moves the playhead there. */
 const { units } = useWriting()
 const { result } = defineProps<{ result: RunResult }>()
+const lines = computed(() => eventLines(result.events))
 const emit = defineEmits<{ show: [t: number] }>()
 </script>
 
 <template>
   <div class="border border-line bg-card p-3">
     <h2 class="text-lg">Events</h2>
-    <ol
-      v-if="result.events.length"
-      class="max-h-[34rem] overflow-y-auto text-xs"
-      tabindex="0"
-      aria-label="Events"
-    >
+    <ol v-if="lines.length" class="max-h-[34rem] overflow-y-auto text-xs" tabindex="0" aria-label="Events">
       <li
-        v-for="({ event, repeats, untilS }, i) in eventLines(result.events)"
+        v-for="({ event, repeats, untilS }, i) in lines"
         :key="i"
         class="flex gap-2 border-t border-line py-1 first:border-0"
       >
