@@ -16,7 +16,14 @@ import type { RuleOverrides } from '#core/rules/rules'
 const madeOnDemand = (path: string): boolean =>
   path.startsWith('links/') || path.startsWith('startingBatteries/')
 
-/** How a document is changed: `edit` is one step of undo, and edits of one path shortly after each other are one too. */
+/** The job with a part to change, which it may not have before. */
+const withPartAt = (job: JobDocument, path: string): JobDocument =>
+  madeOnDemand(path) ? completeJob(job) : job
+
+const withValue = (job: JobDocument, path: FieldPath, known: Known<unknown>): JobDocument =>
+  withField(withPartAt(job, path), path, known)
+
+/** `edit` is one step of undo; edits of one path shortly after each other are one too. */
 interface Editing {
   readonly edit: (change: (job: JobDocument) => JobDocument, path?: string) => void
   readonly setTyping: (path: FieldPath, text: string | null) => void
@@ -26,17 +33,12 @@ interface Editing {
 export function editsOf({ edit, setTyping }: Editing) {
   const setField = (path: FieldPath, known: Known<unknown>): void => {
     setTyping(path, null)
-    edit((job) => withField(madeOnDemand(path) ? completeJob(job) : job, path, known), path)
+    edit((job) => withValue(job, path, known), path)
   }
 
   /** Several values as one step of undo. */
   const setFields = (values: readonly (readonly [path: FieldPath, known: Known<unknown>])[]): void =>
-    edit((job) =>
-      values.reduce(
-        (next, [path, known]) => withField(madeOnDemand(path) ? completeJob(next) : next, path, known),
-        job,
-      ),
-    )
+    edit((job) => values.reduce((next, [path, known]) => withValue(next, path, known), job))
 
   const setHead = (name: string, value: string): void =>
     edit((job) => ({ ...job, job: { ...job.job, [name]: value } }), `job/${name}`)
@@ -65,9 +67,7 @@ export function editsOf({ edit, setTyping }: Editing) {
 
   /** Gives a part values and a reference from the shelf; what the shelf does not say stays. */
   const fillPart = (path: PartPath, values: AnyPart): void =>
-    edit((job) =>
-      withPart(madeOnDemand(path) ? completeJob(job) : job, path, (part) => ({ ...part, ...values })),
-    )
+    edit((job) => withPart(withPartAt(job, path), path, (part) => ({ ...part, ...values })))
 
   const setNote = (station: PartKindId, text: string): void =>
     edit((job) => {

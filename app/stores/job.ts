@@ -239,8 +239,6 @@ export const useJob = defineStore('job', () => {
     keep(id.value)
   }
 
-  const edits = editsOf({ edit, setTyping })
-
   /** Takes the last step back, or does it again: from one pile to the other. */
   function step(from: 'undo' | 'redo', to: 'undo' | 'redo'): void {
     const job = here.value
@@ -356,7 +354,7 @@ export const useJob = defineStore('job', () => {
     keepAsCopy,
     discard,
     edit,
-    ...edits,
+    ...editsOf({ edit, setTyping }),
     reach,
     setTyping,
     undo,
