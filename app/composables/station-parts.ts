@@ -17,7 +17,7 @@ export function useStationParts(kind: () => PartKindId) {
   const view = useView()
   const kindInfo = computed<PartKind>(() => partKinds[kind()])
   const refs = computed(() => (bench.document ? partsOf(bench.document, kind()) : []))
-  /** How many checks hang on a value that is still to be measured, by its path. */
+  /** Number of checks that depend on an unmeasured value, by its path. */
   const bearing = computed(() => new Map(judging.found?.measureNext.map((m) => [m.path, m.bearsOn.length])))
   /**
    * What is folded away of each part: decided when the station opens, or the part is added, and changed by the
