@@ -93,9 +93,6 @@ export interface Subjects {
 }
 
 export interface Check<K extends keyof Subjects = keyof Subjects, Id extends string = string> {
-  readonly isCheck: true
-  /** Its place within its topic: its order in the file. */
-  readonly order: number
   /** Stable: `charger.absorption`. The part before the dot is the topic. */
   readonly id: Id
   readonly title: string
@@ -111,14 +108,13 @@ export interface Check<K extends keyof Subjects = keyof Subjects, Id extends str
   /** Its finding is a forecast for the customer: hours to full, heat, a driving day. */
   readonly foretells?: true
   /** Null when there is nothing of the kind to check in this scene. */
-  readonly judge: (subject: Subjects[K], system: System) => Judgement | null
+  judge(subject: Subjects[K], system: System): Judgement | null
 }
 
-let declared = 0
-/** Declares a check. Exporting it from a topic file is all that is needed for it to run. */
+/** Declares a check. The list at the end of its file puts it in the catalogue. */
 export const check = <K extends keyof Subjects, const Id extends string>(
-  definition: Omit<Check<K, Id>, 'isCheck' | 'order'>,
-): Check<K, Id> => ({ isCheck: true, order: declared++, ...definition })
+  definition: Check<K, Id>,
+): Check<K, Id> => definition
 
 /** The title of a check as a thing inside a sentence. */
 export const topicOf = ({ title, topic }: Pick<Check, 'title' | 'topic'>): string =>

@@ -88,7 +88,7 @@ const againstSupply = (charger: View<'chargers'>, drawsA: number, givesA: number
   limit: charger.$origin('supplyLimitA'),
 })
 
-export const time = check({
+const time = check({
   id: 'charger.time',
   title: 'Hours to full on mains',
   about: 'unit',
@@ -177,7 +177,7 @@ function coldWeekWords(week: ColdWeek, q: Write): string {
       )
 }
 
-export const heater = check({
+const heater = check({
   id: 'cold.heater',
   title: 'Warming the cells',
   about: 'battery',
@@ -229,7 +229,7 @@ function sourceWords({ engineAh, mainsAh, solarAh, sourceAh }: Totals): string {
   return most === solarAh ? 'The sun' : 'The other source'
 }
 
-export const gassing = check({
+const gassing = check({
   id: 'mixed.gassing',
   title: 'Lead above gassing, and below full',
   about: 'battery',
@@ -278,3 +278,5 @@ export const gassing = check({
     }
   },
 })
+
+export const checks = [time, heater, gassing] as const

@@ -26,7 +26,7 @@ import { afterCutOut, spikeRemedies } from './cut-out'
 export const atBatteryV = (lane: AlternatorLane, { bank, rules }: System): number =>
   lane.alternator.regulatorV - isolatorDropV(lane) - bank.tailA * cableOhm(lane, rules)
 
-export const voltage = check({
+const voltage = check({
   id: 'alternator.voltage',
   title: 'Voltage at the battery',
   about: 'alternator',
@@ -167,7 +167,7 @@ function takenWords(
   )
 }
 
-export const acceptance = check({
+const acceptance = check({
   id: 'alternator.acceptance',
   title: 'Charge current with nothing to limit it',
   about: 'alternator',
@@ -223,7 +223,7 @@ export const acceptance = check({
   },
 })
 
-export const spare = check({
+const spare = check({
   id: 'alternator.spare',
   title: 'Current to spare for charging',
   about: 'alternator',
@@ -257,7 +257,7 @@ export const spare = check({
   },
 })
 
-export const loadDump = check({
+const loadDump = check({
   id: 'alternator.load-dump',
   title: 'Cut-out while charging',
   about: 'alternator',
@@ -318,7 +318,7 @@ function shareInWindow(alternator: View<'alternators'>, dropV: number, bank: Ban
   return highestV > lowestV ? overlap / (highestV - lowestV) : Number(lowestV >= low && lowestV <= high)
 }
 
-export const computerControlled = check({
+const computerControlled = check({
   id: 'alternator.computer-controlled',
   title: 'Computer-controlled voltage',
   about: 'alternator',
@@ -366,3 +366,5 @@ export const computerControlled = check({
     }
   },
 })
+
+export const checks = [voltage, acceptance, spare, loadDump, computerControlled] as const

@@ -12,7 +12,7 @@ import { isStraight, type AlternatorLane } from '#core/system/lanes'
 import type { System } from '#core/system/system'
 import { durationWords, joinText, nameInSentence } from '#core/units/format'
 
-export const heat = check({
+const heat = check({
   id: 'alternator.heat',
   title: 'Heat of the alternator',
   about: 'alternator',
@@ -114,3 +114,5 @@ function hottestLoad(
   const [idle, cruise] = loads as [(typeof loads)[0], (typeof loads)[0]]
   return alternator.idleShare > 0 && idle.steadyC > cruise.steadyC ? idle : cruise
 }
+
+export const checks = [heat] as const

@@ -43,7 +43,7 @@ function contradictionIn({ bank: { each } }: System): Contradiction | null {
   return null
 }
 
-export const sheetFigures = check({
+const sheetFigures = check({
   id: 'battery.data',
   title: 'Figures of the data sheet',
   about: 'battery',
@@ -84,3 +84,5 @@ export const sheetFigures = check({
     }
   },
 })
+
+export const checks = [sheetFigures] as const

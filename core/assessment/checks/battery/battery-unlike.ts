@@ -49,7 +49,7 @@ function whereUnlike({ bank, one, rules, q }: System): Judgement | null {
   }
 }
 
-export const unlike = check({
+const unlike = check({
   id: 'battery.unlike',
   title: 'Old and new lithium in parallel',
   about: 'battery',
@@ -83,3 +83,5 @@ export const unlike = check({
     }
   },
 })
+
+export const checks = [unlike] as const

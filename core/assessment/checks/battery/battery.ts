@@ -12,7 +12,7 @@ import type { System } from '#core/system/system'
 const chemistryNames = { lfp: 'LFP', nmc: 'NMC or cobalt', other: 'other lithium' } as const
 const other: RemedyRef = { id: 'battery.other', on: 'candidate' }
 
-export const chemistry = check({
+const chemistry = check({
   id: 'battery.chemistry',
   title: 'Chemistry',
   about: 'battery',
@@ -51,7 +51,7 @@ function oldBankCaution({ one: { houseBank }, rules, q }: System): readonly stri
   ]
 }
 
-export const parallel = check({
+const parallel = check({
   id: 'battery.parallel',
   title: 'How many in parallel',
   about: 'battery',
@@ -96,7 +96,7 @@ export const parallel = check({
   },
 })
 
-export const series = check({
+const series = check({
   id: 'battery.series',
   title: 'How many in series',
   about: 'battery',
@@ -158,7 +158,7 @@ function consequence({ kind, tripV }: View<'devices'>, isLate: boolean, { bmsUnd
   return isLate ? late : early
 }
 
-export const voltageDevices = check({
+const voltageDevices = check({
   id: 'battery.voltage-devices',
   title: 'Gauges and alarms set by voltage',
   about: 'device',
@@ -210,7 +210,7 @@ const watchWords = {
   none: 'nothing',
 } as const
 
-export const monitor = check({
+const monitor = check({
   id: 'battery.monitor',
   title: 'How is the charge watched?',
   topic: 'watching the charge',
@@ -250,7 +250,7 @@ export const monitor = check({
   },
 })
 
-export const warning = check({
+const warning = check({
   id: 'battery.warning',
   title: 'Warning before the cut-out',
   about: 'battery',
@@ -285,3 +285,5 @@ export const warning = check({
     }
   },
 })
+
+export const checks = [chemistry, parallel, series, voltageDevices, monitor, warning] as const

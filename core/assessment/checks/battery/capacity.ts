@@ -20,7 +20,7 @@ import type { RemedyRef } from '#core/remedies/catalogue'
 
 const other: RemedyRef = { id: 'battery.other', on: 'candidate' }
 
-export const usable = check({
+const usable = check({
   id: 'battery.usable',
   title: 'Usable capacity, old and new',
   about: 'battery',
@@ -69,7 +69,7 @@ export const usable = check({
   },
 })
 
-export const autonomy = check({
+const autonomy = check({
   id: 'battery.autonomy',
   title: 'Days away',
   about: 'battery',
@@ -117,7 +117,7 @@ export const autonomy = check({
   },
 })
 
-export const needed = check({
+const needed = check({
   id: 'battery.needed',
   title: 'Is lithium needed?',
   topic: 'need for lithium',
@@ -160,3 +160,5 @@ export const needed = check({
     }
   },
 })
+
+export const checks = [usable, autonomy, needed] as const

@@ -37,7 +37,7 @@ const nearlyAll = 0.9
 export const inverterW = ({ watts, takenW }: Demand, amps: number, volts: number): number | null =>
   watts === 0 ? null : (Math.max(0, amps * volts) * watts) / takenW
 
-export const discharge = check({
+const discharge = check({
   id: 'battery.discharge',
   title: 'Discharge current',
   about: 'battery',
@@ -81,7 +81,7 @@ export const discharge = check({
   },
 })
 
-export const surge = check({
+const surge = check({
   id: 'battery.surge',
   title: 'Surge current',
   about: 'battery',
@@ -132,7 +132,7 @@ export const surge = check({
   },
 })
 
-export const inverterCap = check({
+const inverterCap = check({
   id: 'battery.inverter-cap',
   title: 'Largest inverter',
   about: 'battery',
@@ -172,3 +172,5 @@ export const inverterCap = check({
     }
   },
 })
+
+export const checks = [discharge, surge, inverterCap] as const

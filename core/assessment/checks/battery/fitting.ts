@@ -21,7 +21,7 @@ function sizeWords({ widthMm, depthMm, heightMm }: Size, q: Write): string {
   return `${bare(width)} × ${bare(depth)} × ${height}`
 }
 
-export const fit = check({
+const fit = check({
   id: 'battery.fit',
   title: 'Does it fit its place?',
   topic: 'fit in its place',
@@ -75,7 +75,7 @@ const afterWeighing = new Map<System['craft'], string>([
   ['trailer', 'Weigh the load on the hitch again'],
 ])
 
-export const weight = check({
+const weight = check({
   id: 'battery.weight',
   title: 'Weight',
   about: 'battery',
@@ -134,7 +134,7 @@ const placeWords = {
   bilge: 'the bilge',
 } as const
 
-export const place = check({
+const place = check({
   id: 'battery.place',
   title: 'Place',
   about: 'battery',
@@ -212,7 +212,7 @@ function outOfWorkingRange(system: System): Judgement {
   }
 }
 
-export const hot = check({
+const hot = check({
   id: 'battery.hot',
   title: 'Charging in the heat',
   about: 'battery',
@@ -240,7 +240,7 @@ export const hot = check({
 const certified = { none: 0, cell: 1, both: 2 } as const
 const certificateWords = { none: 'none', cell: 'for the cells', both: 'for cells and pack' } as const
 
-export const certificates = check({
+const certificates = check({
   id: 'battery.certificates',
   title: 'Certificates',
   about: 'battery',
@@ -270,3 +270,5 @@ export const certificates = check({
     }
   },
 })
+
+export const checks = [fit, weight, place, hot, certificates] as const

@@ -6,7 +6,7 @@ import { thickerCable } from '#core/remedies/arrangements'
 import { fewestParallel, highestDischargeA, inverterA, surgeA } from '#core/system/energy'
 import { inverterW, tooMuch } from './current'
 
-export const sag = check({
+const sag = check({
   id: 'battery.sag',
   title: 'Voltage under load',
   about: 'battery',
@@ -60,7 +60,7 @@ export const sag = check({
   },
 })
 
-export const cutOff = check({
+const cutOff = check({
   id: 'inverter.cut-off',
   title: 'Cut-off of the inverter',
   about: 'inverter',
@@ -108,3 +108,5 @@ export const cutOff = check({
     }
   },
 })
+
+export const checks = [sag, cutOff] as const

@@ -9,7 +9,7 @@ import type { PartPath } from '#core/job/document'
 import type { View } from '#core/system/scene'
 import { interruptAgainst } from '../conductor/conductor'
 
-export const shortCircuit = check({
+const shortCircuit = check({
   id: 'battery.short-circuit',
   title: 'Short circuit and fuses',
   about: 'battery',
@@ -81,3 +81,5 @@ function nearFuseOf(cable: PartPath, { network, ways, solved }: Wiring): Post | 
   if (!first) return null
   return others.reduce((a, b) => (solved.shortNearA(b.id) > solved.shortNearA(a.id) ? b : a), first)
 }
+
+export const checks = [shortCircuit] as const

@@ -52,7 +52,7 @@ export const current = check({
     lane.kind === 'charger' || lane.kind === 'solar' ? currentAgainstBank(unit, name, system) : null,
 })
 
-export const generator = check({
+const generator = check({
   id: 'charger.generator',
   title: 'Charger on the generator',
   about: 'unit',
@@ -82,3 +82,5 @@ export const generator = check({
     }
   },
 })
+
+export const checks = [current, generator] as const

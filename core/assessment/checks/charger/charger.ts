@@ -364,3 +364,5 @@ function keepsItsVoltage(compensation: 'none' | 'off', name: string): Judgement 
     summary: () => `${name} keeps the same voltage hot and cold.`,
   }
 }
+
+export const checks = [absorption, float, equalise, temperatureCompensation] as const

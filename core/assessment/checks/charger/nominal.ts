@@ -58,7 +58,7 @@ function againstBattery(
   }
 }
 
-export const unitNominal = check({
+const unitNominal = check({
   id: 'unit.nominal',
   title: 'Made for this voltage',
   about: 'unit',
@@ -85,7 +85,7 @@ export const unitNominal = check({
   },
 })
 
-export const inverterNominal = check({
+const inverterNominal = check({
   id: 'inverter.nominal',
   title: 'Made for this voltage',
   about: 'inverter',
@@ -110,7 +110,7 @@ export const inverterNominal = check({
 /** What a converter loses, as a share (engineering default). */
 const converterEfficiency = 0.9
 
-export const loadNominal = check({
+const loadNominal = check({
   id: 'load.nominal',
   title: 'Made for this voltage',
   about: 'dcLoad',
@@ -133,7 +133,7 @@ export const loadNominal = check({
   },
 })
 
-export const sourceNominal = check({
+const sourceNominal = check({
   id: 'source.nominal',
   title: 'Made for this voltage',
   about: 'source',
@@ -208,7 +208,7 @@ const typicalLimit: Origin = {
   ),
 }
 
-export const startCharger = check({
+const startCharger = check({
   id: 'start.charger',
   title: 'Charger of the starting battery',
   about: 'startCharger',
@@ -286,3 +286,5 @@ const elseCharger = (charger: View<'chargers'>, absorptionV: number): RemedyRef 
   charger.$entered('feeds') === 'both'
     ? { id: 'charger.house-only', on: charger.$path }
     : { id: 'charger.replace', on: charger.$path, value: charger.ratedA, values: { absorptionV } }
+
+export const checks = [unitNominal, inverterNominal, loadNominal, sourceNominal, startCharger] as const

@@ -153,7 +153,7 @@ const setAll = (unit: ChargeUnit, absorptionV: number, floatV: number | null): R
   values: { absorptionV, ...(floatV === null ? { floatMode: 'off' } : { floatV }) },
 })
 
-export const range = check({
+const range = check({
   id: 'charger.range',
   title: 'Settings inside every limit',
   about: 'unit',
@@ -233,3 +233,5 @@ function contradicts({
     remedies: () => [likeForLike(unit, bank)],
   }
 }
+
+export const checks = [range] as const

@@ -11,7 +11,7 @@ const mustGo = (subject: Subjects['unit'], system: System): boolean =>
     ({ judge }) => judge(subject, system)?.verdict === 'does-not-suit',
   )
 
-export const role = check({
+const role = check({
   id: 'charger.role',
   title: 'The charger’s other duties',
   about: 'unit',
@@ -51,7 +51,7 @@ export const role = check({
   },
 })
 
-export const feedsDcdc = check({
+const feedsDcdc = check({
   id: 'charger.feeds-dcdc',
   title: 'Mains charger behind a DC-DC',
   about: 'alternator',
@@ -98,3 +98,5 @@ export const feedsDcdc = check({
     }
   },
 })
+
+export const checks = [role, feedsDcdc] as const

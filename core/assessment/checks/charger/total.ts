@@ -7,7 +7,7 @@ import { givingTogether, sumOf, type Giving } from '#core/system/together'
 import { allowsParallel } from '#core/system/more-batteries'
 import type { System } from '#core/system/system'
 
-export const totalCharge = check({
+const totalCharge = check({
   id: 'bank.total-charge',
   title: 'All sources together',
   about: 'together',
@@ -63,3 +63,5 @@ function lessOf(giving: readonly Giving[], mostA: number, system: System): Remed
     { id: 'battery.other', on: 'candidate' },
   ]
 }
+
+export const checks = [totalCharge] as const

@@ -12,7 +12,7 @@ import { hoursOf, type Lane } from '#core/system/lanes'
 import { allowsParallel } from '#core/system/more-batteries'
 import type { System } from '#core/system/system'
 
-export const chargeCut = check({
+const chargeCut = check({
   id: 'cold.charge-cut',
   title: 'Charging in the cold',
   about: 'lane',
@@ -140,7 +140,7 @@ function bandAt(
   }
 }
 
-export const rate = check({
+const rate = check({
   id: 'cold.rate',
   title: 'Charge rate when cold or hot',
   about: 'lane',
@@ -225,7 +225,7 @@ const topUpEvery = (weeks: number): RemedyRef => ({
   value: Math.max(1, Math.floor(weeks)),
 })
 
-export const layup = check({
+const layup = check({
   id: 'cold.layup',
   title: 'Lay-up',
   about: 'battery',
@@ -287,7 +287,7 @@ type RateAt = { celsius: number; share: number; origin: Origin }
 /** A place that stays as warm as a heated room, °C. */
 const warmPlaceC = 15
 
-export const capacityInCold = check({
+const capacityInCold = check({
   id: 'cold.capacity',
   title: 'Capacity in the cold',
   about: 'battery',
@@ -335,3 +335,5 @@ export const capacityInCold = check({
     }
   },
 })
+
+export const checks = [chargeCut, rate, layup, capacityInCold] as const

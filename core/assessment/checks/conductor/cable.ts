@@ -47,7 +47,7 @@ function lessCurrent({ lane }: Subjects['cable'], mostA: number): RemedyRef[] {
   return value >= 1 ? [{ id: 'charger.limit-current', on: unit.$path, value }] : []
 }
 
-export const ampacity = check({
+const ampacity = check({
   id: 'cable.ampacity',
   title: 'Current in the cable',
   about: 'cable',
@@ -87,7 +87,7 @@ function conductorOf({ cable, name }: Subjects['cable'], system: System): Conduc
 const largestFuseA = (cable: Subjects['cable']['cable']): number =>
   Math.max(nearFuseA(cable), cable.farFuseKind === 'none' ? 0 : (cable.farFuseA ?? 0))
 
-export const fuse = check({
+const fuse = check({
   id: 'cable.fuse',
   title: 'Fuse against cable',
   about: 'cable',
@@ -142,7 +142,7 @@ function fitFuse(subject: Subjects['cable'], flows: number, system: System): Rem
   }))
 }
 
-export const bothEnds = check({
+const bothEnds = check({
   id: 'cable.both-ends',
   title: 'Fuses at both ends',
   about: 'cable',
@@ -166,7 +166,7 @@ export const bothEnds = check({
   },
 })
 
-export const plug = check({
+const plug = check({
   id: 'cable.plug',
   title: 'Plug in the cable',
   about: 'cable',
@@ -207,3 +207,5 @@ export const plug = check({
     )
   },
 })
+
+export const checks = [ampacity, fuse, bothEnds, plug] as const

@@ -22,7 +22,7 @@ import { cableOhm, type AlternatorLane } from '#core/system/lanes'
 import { leastSizeA, sizeUnder, type RemedyRef } from '#core/remedies/catalogue'
 import type { System } from '#core/system/system'
 
-export const inputVoltage = check({
+const inputVoltage = check({
   id: 'dcdc.input-voltage',
   title: 'Voltage left at the DC-DC',
   about: 'alternator',
@@ -154,7 +154,7 @@ const bearsRunning = ({ cables }: AlternatorLane, amps: number): boolean =>
 /** An engine space in summer, °C: an engineering default. */
 const engineSpaceC = 60
 
-export const place = check({
+const place = check({
   id: 'dcdc.place',
   title: 'Place of the DC-DC',
   about: 'alternator',
@@ -193,7 +193,7 @@ export const place = check({
   },
 })
 
-export const daily = check({
+const daily = check({
   id: 'dcdc.daily',
   title: 'Charge on a driving day',
   about: 'alternator',
@@ -244,7 +244,7 @@ export const daily = check({
   },
 })
 
-export const solarInput = check({
+const solarInput = check({
   id: 'dcdc.solar-input',
   title: 'Solar input of the DC-DC',
   about: 'solar',
@@ -290,3 +290,5 @@ export const solarInput = check({
     }
   },
 })
+
+export const checks = [inputVoltage, place, daily, solarInput] as const

@@ -11,7 +11,7 @@ const idleCaution = (name: string, idleA: number, q: Write): string =>
     'the starting battery supplies the rest.',
   )
 
-export const output = check({
+const output = check({
   id: 'dcdc.output',
   title: 'DC-DC output',
   about: 'alternator',
@@ -53,7 +53,7 @@ export const output = check({
   },
 })
 
-export const signal = check({
+const signal = check({
   id: 'dcdc.signal',
   title: 'Running signal',
   about: 'alternator',
@@ -93,7 +93,7 @@ export const signal = check({
   },
 })
 
-export const voltages = check({
+const voltages = check({
   id: 'dcdc.voltages',
   title: 'Made for these voltages',
   about: 'alternator',
@@ -138,3 +138,5 @@ export const voltages = check({
     }
   },
 })
+
+export const checks = [output, signal, voltages] as const

@@ -8,7 +8,7 @@ import { cableOhm, isStraight, joinsVoltages } from '#core/system/lanes'
 import { leftOnOutput } from '#core/system/output'
 import { atBatteryV } from '../alternator/alternator'
 
-export const linkNominal = check({
+const linkNominal = check({
   id: 'link.nominal',
   title: 'Voltages that the link joins',
   about: 'alternator',
@@ -39,7 +39,7 @@ export const linkNominal = check({
   },
 })
 
-export const vsrNeverOpens = check({
+const vsrNeverOpens = check({
   id: 'link.vsr-never-opens',
   title: 'Does the relay open at rest?',
   topic: 'opening of the relay at rest',
@@ -88,7 +88,7 @@ export const vsrNeverOpens = check({
   },
 })
 
-export const vsrNeverCloses = check({
+const vsrNeverCloses = check({
   id: 'link.vsr-never-closes',
   title: 'Does the relay close and hold?',
   topic: 'closing and holding of the relay',
@@ -139,7 +139,7 @@ export const vsrNeverCloses = check({
   },
 })
 
-export const diode = check({
+const diode = check({
   id: 'link.diode',
   title: 'Drop of the diode isolator',
   about: 'alternator',
@@ -182,7 +182,7 @@ export const diode = check({
   },
 })
 
-export const rating = check({
+const rating = check({
   id: 'link.rating',
   title: 'Rating of relay, isolator or switch',
   about: 'alternator',
@@ -219,7 +219,7 @@ export const rating = check({
   },
 })
 
-export const batterySwitch = check({
+const batterySwitch = check({
   id: 'link.battery-switch',
   title: 'Battery switch off, 1, 2, both',
   about: 'alternator',
@@ -258,3 +258,5 @@ export const batterySwitch = check({
     }
   },
 })
+
+export const checks = [linkNominal, vsrNeverOpens, vsrNeverCloses, diode, rating, batterySwitch] as const

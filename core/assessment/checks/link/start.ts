@@ -71,7 +71,7 @@ const transferCaution = (takes: string): string =>
     'Separate them before you crank.',
   )
 
-export const cranking = check({
+const cranking = check({
   id: 'battery.cranking',
   title: 'Kept off engine starting',
   about: 'battery',
@@ -119,7 +119,7 @@ function crankingShare(coldestC: number, { crankColdShare }: ShopRules): number 
   return crankColdShare + (100 - crankColdShare) * warmth
 }
 
-export const starterRated = check({
+const starterRated = check({
   id: 'battery.starter-rated',
   title: 'Rating for engine starting',
   about: 'battery',
@@ -221,7 +221,7 @@ const lastsFor = ({ ah, health, standbyA }: Starting): number =>
 
 const upkeepWords = { trickle: 'trickle it', leave: 'leave it to the engine' } as const
 
-export const upkeep = check({
+const upkeep = check({
   id: 'start.upkeep',
   title: 'Starting battery at rest',
   about: 'starting',
@@ -268,3 +268,5 @@ export const upkeep = check({
     }
   },
 })
+
+export const checks = [cranking, starterRated, upkeep] as const

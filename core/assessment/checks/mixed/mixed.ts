@@ -13,7 +13,7 @@ import type { ChargeUnit } from '#core/system/lanes'
 import type { System } from '#core/system/system'
 import { charges, lessTogether, mostTogetherA, passesStopAt, staysJoined, stopsFrom } from './together'
 
-export const school = check({
+const school = check({
   id: 'mixed.school',
   title: 'Lead and lithium together',
   about: 'battery',
@@ -105,7 +105,7 @@ function underConditions({ bank, one, rules, q }: System): Judgement {
   }
 }
 
-export const series = check({
+const series = check({
   id: 'mixed.series',
   title: 'Lead and lithium in series',
   about: 'battery',
@@ -132,7 +132,7 @@ export const series = check({
   },
 })
 
-export const sharing = check({
+const sharing = check({
   id: 'mixed.sharing',
   title: 'Sharing of the current',
   about: 'battery',
@@ -199,7 +199,7 @@ function leadAloneCautions(chargeA: number, { one, rules, q }: System): readonly
   ]
 }
 
-export const leadHealthCheck = check({
+const leadHealthCheck = check({
   id: 'mixed.lead-health',
   title: 'Loss to a weak lead battery',
   about: 'battery',
@@ -269,7 +269,7 @@ function stopsWords({ chargeV, dischargeV, under, isBeforeBms }: Stops, q: Write
     : 'The discharge stop is under the voltage at which the BMS cuts.'
 }
 
-export const stops = check({
+const stops = check({
   id: 'mixed.stops',
   title: 'Charge stop and discharge stop',
   about: 'battery',
@@ -350,7 +350,7 @@ function chatters(chargeA: number, passesAt: number, system: System): Judgement 
   }
 }
 
-export const takeover = check({
+const takeover = check({
   id: 'mixed.takeover',
   title: 'Lead alone after a cut-out',
   about: 'battery',
@@ -395,3 +395,5 @@ export const takeover = check({
     }
   },
 })
+
+export const checks = [school, series, sharing, leadHealthCheck, stops, takeover] as const

@@ -10,7 +10,7 @@ import type { System } from '#core/system/system'
 import { isWorse } from '#core/system/verdict'
 import { absorptionOf, floatOf } from '../charger/charger'
 
-export const voltage = check({
+const voltage = check({
   id: 'solar.voltage',
   title: 'Stages of the solar controller',
   about: 'solar',
@@ -74,7 +74,7 @@ export function monthlyYieldAh(
   return { worst: of(days.worst), best: of(days.best) }
 }
 
-export const yieldOfYear = check({
+const yieldOfYear = check({
   id: 'solar.yield',
   title: 'Energy from the sun',
   about: 'solar',
@@ -118,7 +118,7 @@ const fusedFromStrings = 3
 const stringFuseShare = 1.56
 const stringFuseSizesA = [4, 6, 8, 10, 12, 15, 20, 25, 30, 40, 50, 63, 80]
 
-export const stringFuses = check({
+const stringFuses = check({
   id: 'solar.string-fuses',
   title: 'Fuse in each string',
   about: 'solar',
@@ -161,7 +161,7 @@ export const stringFuses = check({
   },
 })
 
-export const coldVoc = check({
+const coldVoc = check({
   id: 'solar.cold-voc',
   title: 'Panel voltage in the cold',
   about: 'solar',
@@ -197,7 +197,7 @@ export const coldVoc = check({
   },
 })
 
-export const current = check({
+const current = check({
   id: 'solar.current',
   title: 'Controller current',
   about: 'solar',
@@ -229,7 +229,7 @@ export const current = check({
   },
 })
 
-export const sourceVoltage = check({
+const sourceVoltage = check({
   id: 'source.voltage',
   title: 'Regulator of the source',
   about: 'source',
@@ -268,7 +268,7 @@ export const sourceVoltage = check({
 
 const onOpening = { diversion: 'diversion load', brake: 'brake', none: 'nothing' } as const
 
-export const unloaded = check({
+const unloaded = check({
   id: 'source.unloaded',
   title: 'Cut-out of the battery',
   about: 'source',
@@ -294,3 +294,5 @@ export const unloaded = check({
     }
   },
 })
+
+export const checks = [voltage, yieldOfYear, stringFuses, coldVoc, current, sourceVoltage, unloaded] as const

@@ -20,7 +20,7 @@ function otherFamily({ post, ratedA }: Fused, does: (family: FuseFamily) => bool
     : []
 }
 
-export const interrupt = check({
+const interrupt = check({
   id: 'wiring.fuse-interrupt',
   title: 'Interrupt rating of the fuse',
   about: 'fitting',
@@ -55,7 +55,7 @@ export const interrupt = check({
   },
 })
 
-export const voltage = check({
+const voltage = check({
   id: 'wiring.fuse-voltage',
   title: 'Voltage of the fuse',
   about: 'fitting',
@@ -92,7 +92,7 @@ function holdingSizeA({ wiring, post, family, ratedA }: Fused, { amps, seconds }
   return fuseSizesA.find((size) => size > ratedA && fastestS(family, amps / size) >= seconds && holds(size))
 }
 
-export const surge = check({
+const surge = check({
   id: 'wiring.fuse-surge',
   title: 'A sound start through the fuse',
   about: 'fitting',
@@ -151,7 +151,7 @@ function bareMm({ wiring: { ways }, post }: Fused): number {
   return Math.min(...known.map((way) => way.reduce((sum, { lengthM }) => sum + lengthM * 1000, 0)))
 }
 
-export const place = check({
+const place = check({
   id: 'wiring.fuse-place',
   title: 'Distance of the fuse from its source',
   about: 'fitting',
@@ -210,7 +210,7 @@ function rated(subject: Subjects['fitting'], system: System, kinds: readonly str
   }
 }
 
-export const switchRating = check({
+const switchRating = check({
   id: 'wiring.switch-rating',
   title: 'Current through the switch, relay or shunt',
   about: 'fitting',
@@ -219,7 +219,7 @@ export const switchRating = check({
   judge: (subject, system) => rated(subject, system, ['switch', 'relay', 'stop', 'shunt']),
 })
 
-export const barRating = check({
+const barRating = check({
   id: 'wiring.busbar-rating',
   title: 'Current in the bar',
   about: 'fitting',
@@ -228,7 +228,7 @@ export const barRating = check({
   judge: (subject, system) => rated(subject, system, ['bar']),
 })
 
-export const plug = check({
+const plug = check({
   id: 'wiring.plug',
   title: 'Plug of the run',
   about: 'fitting',
@@ -259,3 +259,5 @@ export const plug = check({
     )
   },
 })
+
+export const checks = [interrupt, voltage, surge, place, switchRating, barRating, plug] as const

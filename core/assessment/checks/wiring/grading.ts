@@ -88,7 +88,7 @@ function gradesWords(name: string, { uppers, wrong, together }: Grades): string 
   return `In a fault behind it, ${name} opens before ${listInSentence(uppers.map((upper) => `the ${upper.name}`))}.`
 }
 
-export const grading = check({
+const grading = check({
   id: 'wiring.grading',
   title: 'Which fuse goes first',
   topic: 'order in which fuses open',
@@ -179,3 +179,5 @@ function mainAgainstBank({ wiring, post, ratedA, family }: Fused, q: (value: num
           : largerUpper(bank, (sumA) => sumA >= ratedA),
   }
 }
+
+export const checks = [grading] as const

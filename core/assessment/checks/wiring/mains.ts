@@ -12,7 +12,7 @@ const suppliesOf = ({ many }: System): readonly string[] =>
 const meetsShore = ({ transferSwitch, sockets }: View<'inverters'>): boolean =>
   transferSwitch === 'none' && sockets === 'shared'
 
-export const mains = check({
+const mains = check({
   id: 'wiring.mains',
   title: 'Mains side',
   about: 'battery',
@@ -54,3 +54,5 @@ export const mains = check({
     }
   },
 })
+
+export const checks = [mains] as const

@@ -86,7 +86,7 @@ const caseWords = ({ wiring, run }: Wire): string => {
   return at ? `; most in “${at.name}”` : ''
 }
 
-export const ampacity = check({
+const ampacity = check({
   id: 'wiring.ampacity',
   title: 'Current in the run',
   about: 'run',
@@ -154,7 +154,7 @@ function leftAtDcdc({ run, wiring }: Wire, { q }: System): string {
 const returnWords = ({ areaMm2, lengthM }: Run, q: Write): string =>
   `, back ${areaMm2 === null ? '' : `${q(areaMm2, 'mm²')}, `}${q(lengthM, 'm')}`
 
-export const drop = check({
+const drop = check({
   id: 'wiring.drop',
   title: 'Voltage lost on the way',
   about: 'run',
@@ -219,7 +219,7 @@ function thickerReturn(way: Way, { areaMm2, count }: Run, mostV: number): Remedy
   return [{ id: 'run.thicker', on: `runs/${back.id}`, value: areaMm2, ...values }]
 }
 
-export const fuseRating = check({
+const fuseRating = check({
   id: 'wiring.fuse-rating',
   title: 'Fuse against current and cable',
   topic: 'fuse of the run',
@@ -300,7 +300,7 @@ function unfused({ name }: Subjects['run'], { run, wiring }: Wire): Judgement | 
   }
 }
 
-export const bothEnds = check({
+const bothEnds = check({
   id: 'wiring.both-ends',
   title: 'Fuses at both ends of the run',
   about: 'run',
@@ -367,3 +367,5 @@ const leftOut = (run: Run, wiring: Wiring): string[] => [
       .filter((id) => isFuseLeftOut(wiring.ways.post(id))),
   ),
 ]
+
+export const checks = [ampacity, drop, fuseRating, bothEnds] as const

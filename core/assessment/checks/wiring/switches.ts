@@ -43,7 +43,7 @@ function partedRemedies({ link, alternator }: AlternatorLane): readonly RemedyRe
   ]
 }
 
-export const engineSwitch = check({
+const engineSwitch = check({
   id: 'wiring.engine-switch',
   title: 'Switch between the alternator and its battery',
   topic: 'switch between the alternator and its battery',
@@ -96,7 +96,7 @@ export const engineSwitch = check({
 const addMainSwitch: RemedyRef = { id: 'fitting.add', on: 'fittings/main-switch' }
 const openByHand: RemedyRef = { id: 'layup.disconnect', on: 'candidate' }
 
-export const isolation = check({
+const isolation = check({
   id: 'wiring.isolation',
   title: 'One switch for the lay-up',
   about: 'battery',
@@ -149,3 +149,5 @@ function drawingWith({ network, ways }: Wiring, isSwitched: boolean): readonly s
     return draws && live.has(unit.plus) ? [unit.name] : []
   })
 }
+
+export const checks = [engineSwitch, isolation] as const

@@ -12,7 +12,7 @@ import { hasRuns, wiringIn, type Wiring } from '#core/wiring/wiring'
 const batteriesOf = ({ network }: Wiring): readonly BatteryUnit[] =>
   network.units.filter((unit): unit is BatteryUnit => unit.kind === 'battery' && unit.of === 'candidate')
 
-export const equalLeads = check({
+const equalLeads = check({
   id: 'wiring.equal-leads',
   title: 'Share of each battery in the bank',
   about: 'battery',
@@ -56,7 +56,7 @@ export const equalLeads = check({
   },
 })
 
-export const shuntBypassed = check({
+const shuntBypassed = check({
   id: 'wiring.shunt-bypassed',
   title: 'Returns before the shunt',
   about: 'battery',
@@ -91,7 +91,7 @@ export const shuntBypassed = check({
   },
 })
 
-export const bond = check({
+const bond = check({
   id: 'wiring.bond',
   title: 'Bond of the negatives',
   about: 'battery',
@@ -133,7 +133,7 @@ export const bond = check({
 /** Parts whose current may come back by the metal of an engine: they stand on it. */
 const standsOnEngine = ['alternators', 'startingBatteries']
 
-export const metalReturn = check({
+const metalReturn = check({
   id: 'wiring.metal-return',
   title: 'Return through hull or engine block',
   about: 'battery',
@@ -177,7 +177,7 @@ function comesBackByMetal(path: string, { many }: System): boolean {
   return part?.$entered('returnBy') === 'chassis'
 }
 
-export const jumpSwitch = check({
+const jumpSwitch = check({
   id: 'wiring.jump-switch',
   title: 'Jump switch in the wiring',
   about: 'starting',
@@ -210,7 +210,7 @@ const canBeStopped = (lane: Lane): boolean =>
   lane.alternator.regulator === 'external' ||
   lane.alternator.chargeStopWire === 'yes'
 
-export const chargeStop = check({
+const chargeStop = check({
   id: 'wiring.charge-stop',
   title: 'Line of the stop to each source and to the loads',
   about: 'battery',
@@ -256,3 +256,5 @@ export const chargeStop = check({
     }
   },
 })
+
+export const checks = [equalLeads, shuntBypassed, bond, metalReturn, jumpSwitch, chargeStop] as const
