@@ -16,7 +16,7 @@ export interface Compared {
   readonly unit: Unit
 }
 
-/** What a check finds in one scene. The words are made only when someone will read them. */
+/** The finding of a check in one scene. The words are made only when someone will read them. */
 export interface Judgement {
   readonly verdict: Verdict
   /** The actual value and the limit. */
@@ -47,7 +47,7 @@ export interface Setting {
   readonly unit: Unit
 }
 
-/** What a check can be about; each subject is checked on its own. */
+/** Subjects of checks; each is checked on its own. */
 export interface Subjects {
   battery: { readonly name: string; readonly path: PartPath }
   /** The battery that turns an engine. */
@@ -80,7 +80,7 @@ export interface Subjects {
   /** A run of the wiring, if the job has parts for its runs. */
   run: {
     readonly view: View<'runs'>
-    /** What it is in the wiring: `main-lead`. */
+    /** Its id in the wiring: `main-lead`. */
     readonly id: string
     readonly name: string
     readonly path: PartPath

@@ -39,7 +39,7 @@ export function runOf(system: System, run: RunId, own: Partial<RunInputs> = {}, 
   return totals
 }
 
-/** Steps after which a run that a check looks ahead with is given up: four times what any demo job takes. */
+/** Steps after which the run of a check is stopped: four times the longest of the demo jobs. */
 const mostSteps = 50_000
 
 /** Totals of a run; null if it does not come to its end, so that it is tried once. */

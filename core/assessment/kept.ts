@@ -10,7 +10,7 @@ import { dequal } from 'dequal/lite'
 import { assessmentOf, questionsOf, type Assessment, type Question } from './assess'
 import { judgeCheck, judging, keyOf, type CheckResult, type Noted } from './result'
 
-/** Slots of what differs between two states of a job and of the rules in force. */
+/** Slots that differ between two states of a job and of the rules in force. */
 export function changedSlots(before: Facts, after: Facts): ReadonlySet<Slot> {
   const { slots } = after
   const changed = new Set<Slot>()
@@ -43,7 +43,7 @@ function addPartSlots(kind: PartKindId, rest: readonly string[], { slots }: Fact
 class Keeper<T> {
   private kept = new Map<string, Noted<T>>()
 
-  /** Forgets what read something that changed. */
+  /** Forgets the results that read a changed value. */
   forget(changed: ReadonlySet<Slot>, slots: Slots): void {
     const changes = new Changes(changed, slots)
     for (const [key, { reads }] of this.kept) if (reads.touchedBy(changes)) this.kept.delete(key)
@@ -78,7 +78,7 @@ export class KeptAssessment {
   private readonly before = new Map<string, CheckResult>()
 
   /**
-   * Takes the job unchanged now and checks what needs no run; `complete` says whether that is everything.
+   * Takes the job unchanged and runs the checks without a run; `complete` says whether these are all.
    */
   take(
     job: JobDocument,

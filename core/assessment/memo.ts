@@ -9,7 +9,7 @@ import { notedQuestionsOf, type Question } from './assess'
 import type { AnyCheck, CheckId } from './checks/index'
 import { findingOf, keyOf, type Finding } from './result'
 
-/** What some work came to, with the slots that it read and their states. */
+/** The result of some work, with the slots that it read and their states. */
 interface Remembered<T> {
   readonly result: T
   readonly slots: readonly Slot[]
@@ -28,7 +28,7 @@ function hashOf(slots: readonly Slot[], states: SlotStates): number {
   return hash
 }
 
-/** What one piece of work came to, in all jobs so far. */
+/** The results of one piece of work in all jobs so far. */
 class Memory<T> {
   /** Those that found something last come first. */
   private readonly ofReads: OfReads<T>[] = []
@@ -36,7 +36,7 @@ class Memory<T> {
   /** Neighbours are similar: most differ in nothing that this work reads. */
   private last: Remembered<T> | undefined
 
-  /** What it came to in a job that has the same states; undefined if there was none. */
+  /** Its result in a job with the same states; undefined if there was none. */
   find(states: SlotStates): Remembered<T> | undefined {
     if (this.last && areInStates(this.last.slots, this.last.states, states)) return this.last
     for (let place = 0; place < this.ofReads.length; place++) {
@@ -67,7 +67,7 @@ class Memory<T> {
   }
 }
 
-/** A check about one subject, with what it found in all jobs so far. */
+/** A check about one subject, with its findings in all jobs so far. */
 interface Asked extends Question {
   readonly memory: Memory<Finding | null>
 }
@@ -118,12 +118,12 @@ class Round {
 /** Findings remembered at most; then all are forgotten. */
 const mostRemembered = 200_000
 
-/** What is found in one job, as far as it is asked for. */
+/** The findings of one job, calculated on demand. */
 export interface JobFindings {
   readonly facts: Facts
   /** The verdicts of every check that needs no run. */
   all: () => readonly Finding[]
-  /** What one check finds about a part; null if there is nothing of the kind to check. */
+  /** The finding of one check about a part; null if the check does not apply. */
   one: (id: CheckId, on: PartPath) => Finding | null
 }
 
@@ -143,7 +143,7 @@ export class FindingMemo {
     readonly inForce: ShopRules
   } | null = null
 
-  /** What is found in a job; each check is asked when its finding is first looked at. */
+  /** The findings of a job; each check runs when its finding is first read. */
   of(job: JobDocument, shop: ShopSettings): JobFindings {
     if (this.remembered > mostRemembered) this.forget()
     const facts = factsOf(job, shop, this.numbers.slots, this.rulesOf(job, shop))

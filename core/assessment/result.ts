@@ -55,7 +55,7 @@ export interface CheckResult {
   readonly deciding: readonly Deciding[]
 }
 
-/** What a check came to, without its words. */
+/** The result of a check, without its words. */
 export interface Finding {
   readonly id: CheckId
   readonly on: PartPath
@@ -194,7 +194,7 @@ class Inquiry implements Explorable {
     }
   }
 
-  /** What the unknowns decide, with the bands of each. */
+  /** The bands of each unknown. */
   *explored(effort: Effort): Generator<void, Explored, void> {
     const { verdict, deciding } = yield* explore(this, effort)
     const banded: Deciding[] = []
@@ -340,7 +340,7 @@ export function findingOf(check: AnyCheck, place: number, facts: Facts): Noted<F
 /** Checks one after another on the same facts in one system, without the reads of each. */
 export interface FindingsIn {
   readonly find: (check: AnyCheck, place: number) => Finding | null
-  /** What a check says that applies, in a sentence. */
+  /** The finding of a check that applies, in a sentence. */
   readonly say: (check: AnyCheck, place: number) => string
 }
 export function findingsIn(facts: Facts): FindingsIn {
@@ -388,7 +388,7 @@ function assumedWords(inputs: readonly Input[], unknown: readonly FieldPath[], q
   return ` Assumed: ${words.join(', ')}${more}.`
 }
 
-/** Says which values to find out: what can be measured first. */
+/** Names the values that can be measured first. */
 function openSummary(deciding: readonly Deciding[], job: JobDocument): string {
   const named = deciding.slice(0, mostNamed).map(({ path }) => {
     const { field, partPath, kind } = present(fieldAt(path))

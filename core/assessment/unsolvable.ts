@@ -32,7 +32,7 @@ function oddValues(facts: Facts, reads: Reads): OddValue[] {
   return odd.toSorted((a, b) => b.farOut - a.farOut).slice(0, mostNamed)
 }
 
-/** What a check says of values that lead nowhere: which they are, to be looked at again. */
+/** The finding for values without a solution: it names them, so that they are checked again. */
 export function unsolvable(facts: Facts, reads: Reads): Judgement {
   const odd = oddValues(facts, reads)
   const named = odd.map(({ words }) => words).join('; ') || 'the values entered'

@@ -1,6 +1,6 @@
 import type { Law } from './law'
 
-/** What is joined by its resistance alone, Ω above 0. */
+/** A resistor between two nodes, Ω above 0. */
 export interface Resistor {
   readonly id: string
   readonly from: string
@@ -15,7 +15,7 @@ export interface Element {
   readonly law: Law
 }
 
-/** A circuit in one case: nodes by name, what joins them, and the node whose voltage is zero. */
+/** A circuit in one case: named nodes, the elements between them, and the node whose voltage is zero. */
 export interface Circuit {
   readonly nodes: readonly string[]
   readonly ground: string

@@ -15,7 +15,7 @@ export interface Law {
   readonly slopes: (v: Volts) => readonly (readonly number[])[]
   /**
    * The same as currents of behavioural sources, each from one of its terminals through the source to another.
-   * @param v what its terminals are called in a formula: `V(bank_plus)`
+   * @param v the name of a terminal's voltage in a formula: `V(bank_plus)`
    */
   readonly behaves: (v: readonly string[]) => readonly Behaviour[]
 }
@@ -68,14 +68,14 @@ export const battery = (emfV: number, ohm: number, chargingOhm = ohm): Law =>
         : `max(0,${n(emfV)}-${u})/${n(ohm)}+min(0,${n(emfV)}-${u})/${n(chargingOhm)}`,
   )
 
-/** What leaks through a unit that lets nothing pass, A/V: without it, what hangs on that alone would have no voltage. */
+/** Leakage of a blocking unit, A/V. Without it, a node that is joined only by this unit would have no voltage. */
 const leak = 1e-6
 
 /**
- * What holds a voltage as long as its current reaches, and never takes any back.
+ * A source that holds a voltage up to its largest current, and takes no current back.
  * @param setV the voltage it holds, V, at no current
- * @param mostA the most it gives, A
- * @param ohm by how much its voltage gives way, V/A: its regulator
+ * @param mostA its largest current, A
+ * @param ohm slope of its voltage, V/A: its regulator
  */
 export const held = (setV: number, mostA: number, ohm: number): Law =>
   between(
@@ -109,10 +109,10 @@ export const diode = (dropV: number, ohm: number): Law =>
   )
 
 /**
- * Share of its power that a unit which must have a voltage takes: all of it from `fullV` up, and less in proportion
- * below, to nothing at `bandV` under it. What the cable can no longer carry it takes back, and settles on the way. The
- * line goes on below zero, so that a solver that comes by there is led back: what feeds the unit must rest higher,
- * or the unit is off, which is for the case to say.
+ * Share of its power that a unit with a lowest voltage takes: all of it from `fullV` up, and less in proportion
+ * below, down to zero at `bandV` under it. So the unit settles at the power that the cable can carry. The line
+ * continues below zero, so that a solver that passes there returns. The source must rest higher, or the case must
+ * say that the unit is off.
  */
 const shareOf = (u: number, fullV: number, bandV: number): number => Math.min(1, (u - fullV) / bandV + 1)
 const shareSlope = (u: number, fullV: number, bandV: number): number => (u < fullV ? 1 / bandV : 0)

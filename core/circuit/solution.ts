@@ -34,16 +34,16 @@ const mostTrials = 40
 const flatEnough = 0.1
 
 /**
- * Voltages and currents of a circuit: nodal analysis, with Newton's steps for the units that are not linear. Every
- * law is continuous and, but for a load of constant power above half of what feeds it, falls with its own voltage:
- * there is one solution, and the steps end at it.
+ * Voltages and currents of a circuit: nodal analysis, with Newton's steps for the nonlinear units. Every law is
+ * continuous. Except for a load of constant power above half of its supply, each current falls with its own
+ * voltage, so there is one solution, and the steps end at it.
  * @param start initial voltages, V: the solution does not depend on them
  * @throws Error if the iteration does not converge
  */
 export const solveCircuit = (circuit: Circuit, start: Start): Solution =>
   new Solver(circuit).solve(circuit, start)
 
-/** What differs of a circuit: resistors and elements in place of those of the same ids. */
+/** Resistors and elements that replace those with the same ids. */
 export type Change = Pick<Circuit, 'resistors' | 'elements'>
 /** Voltages and currents after a step. */
 export interface SolverStep {
@@ -164,9 +164,9 @@ export class Solver {
   }
 
   /**
-   * What each of several small changes of a circuit leads to: one of Newton's steps from its solution, with the
-   * equations put in order once for all.
-   * @param changes what differs of the circuit, by the ids of its resistors and elements
+   * The results of several small changes of a circuit: one Newton step from its solution each, with the equations
+   * ordered once for all.
+   * @param changes changed resistors and elements of the circuit, by id
    */
   stepsFrom(circuit: Circuit, { volts }: Solution, changes: readonly Change[]): SolverStep[] {
     const numbered = this.numbered(circuit)
@@ -207,9 +207,9 @@ export class Solver {
   }
 
   /**
-   * How much of a step is taken. What flows is where the heat of a network is least, and along a step that heat falls
-   * and then rises: the step goes to its lowest point, or whole where it still falls there. Without that, steps leap
-   * to and fro over the kinks of units that have given all they have.
+   * The fraction of a step that is taken. The solution is the minimum of the network's heat. Along a step the heat
+   * falls and then rises: the step goes to its lowest point, or in full if it still falls there. Otherwise steps
+   * leap back and forth over the kinks of units at their limit.
    */
   private shareOf(numbered: Numbered, volts: Float64Array, sums: Float64Array, change: Float64Array): number {
     const fallAt = (share: number): number =>
@@ -312,7 +312,7 @@ function largest(values: Float64Array): number {
   let most = 0
   for (const value of values) {
     const size = Math.abs(value)
-    // What is no number is the worst of all.
+    // NaN is the worst.
     if (!(size <= most)) most = Number.isNaN(size) ? Infinity : size
   }
   return most

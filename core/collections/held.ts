@@ -1,6 +1,6 @@
 /**
- * What a list, map or record is known to hold, and what is known to be there. Each of these fails where nothing is,
- * instead of handing on `undefined`.
+ * Lookups in a list, map or record that must succeed. Each throws if there is no entry, instead of returning
+ * `undefined`.
  */
 
 /** The element of a list at an index. @throws RangeError where there is none */

@@ -39,7 +39,7 @@ export function everythingOf(rig: Rig): Circuit {
   }
 }
 
-/** Where what draws on the house is joined. */
+/** The post to which the loads of the house are joined. */
 export function barsOf({ posts }: Network): { readonly plus: string; readonly minus: string } {
   const has = (id: string): boolean => posts.some((post) => post.id === id)
   return {
@@ -74,7 +74,7 @@ export function circuitIn(rig: Rig, state: TestState): Circuit {
   }
 }
 
-/** What draws when all is off; while the bank is apart or switched off nothing does. */
+/** Draw with everything off; zero while the bank is apart or switched off. */
 export function standingDraw(rig: Rig, { doing }: TestState): Element[] {
   if (rig.standingA <= 0 || doing.kind === 'apart') return []
   const { plus, minus } = barsOf(rig.network)
@@ -98,7 +98,7 @@ function unitIn(unit: WiringUnit, rig: Rig, { doing }: TestState): WiringUnit {
   return { ...unit, setV: rig.charging[unit.id]?.floatV ?? unit.setV }
 }
 
-/** What one unit is in the circuit of a state. */
+/** One unit in the circuit of a state. */
 export function elementsIn(unit: WiringUnit, rig: Rig, state: TestState): Element[] {
   const own = unitIn(unit, rig, state)
   return elementsOf(own, state.at, rig.network).flatMap((element) =>

@@ -2,7 +2,7 @@ import { deviationOf } from './meters'
 import type { Proof } from './predict'
 import type { ProofTest } from './tests/test'
 
-/** What a test is expected to read. */
+/** The expected reading of a test. */
 export interface Expected {
   readonly test: ProofTest
   readonly value: number
@@ -20,7 +20,7 @@ const widestA = 5
 export const isTelling = ({ test, value, tolerance }: Expected): boolean =>
   test.quantity !== 'amps' || tolerance <= Math.max(widestA, 2 * Math.abs(value))
 
-/** What a test is expected to read in a sound system, with its tolerance. */
+/** The expected reading of a test in a sound system, with its tolerance. */
 export function expectationOf(proof: Proof, test: ProofTest): Expected {
   const { value, slopes, bent } = proof.expected(test)
   const deviation = Math.hypot(deviationOf(test.instrument, value), Math.sqrt(bent), ...slopes.by)

@@ -4,7 +4,7 @@ import { shownValue } from '#core/job/shown'
 import type { Network } from '#core/wiring/network'
 import type { Write } from '#core/units/format'
 
-/** What was fitted otherwise, in words: `W3, size: 35 mm²`. */
+/** A part that was fitted differently, in words: `W3, size: 35 mm²`. */
 export function fittedWords({ path, after }: Change, { runs, posts }: Network, q: Write): string {
   const at = fieldAt(path)
   const id = path.split('/')[1] ?? ''

@@ -18,7 +18,7 @@ export const charsFromW = 10
 const stopsFromV = 0.8
 
 /**
- * What a poor joint does.
+ * The harm of a poor joint.
  * @param ohm its resistance, Ω
  * @param amps the largest current through it, A
  * @param nominalV of the system, V

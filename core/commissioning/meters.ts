@@ -1,4 +1,4 @@
-/** What a reading is taken with. */
+/** The instrument of a reading. */
 export type Instrument = 'meter' | 'clamp' | 'monitor' | 'probe' | 'eye' | 'counted'
 
 interface Class {
@@ -11,8 +11,8 @@ interface Class {
 }
 
 /**
- * Classes of usual instruments, as one standard deviation: half of what their makers state as the limit. The meter's
- * floor counts that leads and lugs are touched in one place and not in another.
+ * Classes of usual instruments, as one standard deviation: half of the maker's limit. The meter's floor includes
+ * the difference between two touches of leads and lugs.
  */
 const classes: Readonly<Record<Instrument, Class>> = {
   meter: { name: 'Meter', share: 0.0025, floor: 0.002, step: 0.001 },

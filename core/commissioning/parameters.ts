@@ -4,8 +4,8 @@ import type { ValueSource, Run, WiringUnit } from '#core/wiring/network'
 import type { Rig } from './rig'
 
 /**
- * One thing of a sound system that nobody knows exactly, with its standard deviation. Every one shifts readings; what
- * several readings have in common they have by these.
+ * One uncertain value of a sound system, with its standard deviation. Each shifts readings, and correlates the
+ * readings that share it.
  */
 export type Parameter =
   /** Resistance of a run with its joints, Ω. */
@@ -37,7 +37,7 @@ const shareBy: Readonly<Record<ValueSource, number>> = {
 const jointsOhm = 0.00005
 /** A fuse or switch in a run, as a share of its resistance. */
 const fittingShare = 0.3
-/** What a chassis gives way by, as a share. */
+/** Deviation of a chassis's resistance, as a share. */
 const chassisShare = 0.3
 /** Uncertainty of a measured resistance, as a share: the classes of two meters. */
 const measuredShare = 0.05

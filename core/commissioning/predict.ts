@@ -15,7 +15,7 @@ import type { ProofTest } from './tests/test'
 import type { JobDocument } from '#core/job/document'
 import type { ShopSettings } from '#core/system/system'
 
-/** What is calculated of a rig in one state. */
+/** The calculated values of a rig in one state. */
 interface InState {
   readonly solution: Solution
   readonly predictions: ReadonlyMap<string, Prediction>
@@ -75,12 +75,12 @@ export class Proof {
     return this.tests.find((test) => test.id === id) ?? null
   }
 
-  /** What a test reads of a sound rig. */
+  /** The readings of a test on a sound rig. */
   expected(test: ProofTest): Prediction {
     return entryOf(this.inState(this.rig, test.state).predictions, test.id)
   }
 
-  /** What every test of a state reads of a rig, with its slopes. */
+  /** The readings of all tests of a state on a rig, with their slopes. */
   inState(rig: Rig, state: TestState): InState {
     const sound = rig === this.rig ? this.sound.get(state.id) : undefined
     if (sound) return sound
@@ -101,7 +101,7 @@ export class Proof {
     )
   }
 
-  /** What the probes of a test see of some rig. */
+  /** The readings of a test's probes on a rig. */
   seen(rig: Rig, test: ProofTest): number[] {
     return seenBy(test, this.solve(rig, test.state).solution)
   }
@@ -251,7 +251,7 @@ type Predict = (test: ProofTest) => Prediction
 const isOfReading = ({ kind }: Parameter, { quantity, probes }: ProofTest): boolean =>
   quantity === 'celsius' ? kind === 'heat' || kind === 'unit' : probes.length === 0 && kind === 'panels'
 
-/** What the probes of a test see. */
+/** The readings of a test's probes. */
 const probed = ({ probes }: ProofTest, { voltsAt, ampsIn }: SolverStep): number[] =>
   probes.map((probe) =>
     probe.kind === 'volts' ? voltsAt(probe.from) - voltsAt(probe.to) : ampsIn(probe.run),
@@ -285,7 +285,7 @@ function isSame(one: Solution, other: Solution): boolean {
   return true
 }
 
-/** What of a circuit a parameter changes; null if it changes nothing. */
+/** The part of a circuit that a parameter changes; null if it changes nothing. */
 function changedBy(
   parameter: Parameter,
   side: number,

@@ -41,7 +41,7 @@ export interface Monitor {
   readonly capacityAh: number
 }
 
-/** What a charger does once the bank is full. */
+/** The state of a charger once the bank is full. */
 export interface Charging {
   readonly floatV: number | null
 }
@@ -72,7 +72,7 @@ export interface Rig {
   readonly cutsWhenFull: readonly string[]
   /** Units whose leads are on the wrong posts. */
   readonly reversed: readonly string[]
-  /** What each battery of the house holds, Ah. */
+  /** Capacity of each battery of the house, Ah. */
   readonly capacityAh: Readonly<Record<string, number>>
   /** How far the post on which a regulator’s sense lead is lies above the battery’s, V, by unit. */
   readonly senseOffV: Readonly<Record<string, number>>
@@ -81,13 +81,13 @@ export interface Rig {
   /** Runs with a loose lug, and runs with a visibly corroded pin. */
   readonly loose: readonly string[]
   readonly corroded: readonly string[]
-  /** What draws though all is off, A. */
+  /** Standby draw with everything off, A. */
   readonly standingA: number
   readonly monitor: Monitor | null
   readonly heat: Readonly<Record<string, CaseHeat>>
   readonly panels: Readonly<Record<string, Panels>>
   readonly charging: Readonly<Record<string, Charging>>
-  /** What each battery of the house still takes of a source when its absorption is read, A, by the source. */
+  /** Current that each battery of the house still takes when a source's absorption is read, A, by source. */
   readonly tailA: Readonly<Record<string, number>>
   /** Size that is printed on a run, mm², where another was fitted than is specified. */
   readonly printedMm2: Readonly<Record<string, number>>
@@ -222,7 +222,7 @@ function tailsIn(network: Network): Record<string, number> {
   return Object.fromEntries(sources.map(({ id, mostA }) => [id, (tailShare * mostA) / Math.max(1, house)]))
 }
 
-/** What each lithium battery of the house holds: they are alike. */
+/** Capacity of each lithium battery of the house: they are equal. */
 function capacitiesIn(network: Network, bankAh: number): Record<string, number> {
   const packs = unitsOf(network, 'battery').filter(
     ({ serves, chemistry }) => serves === 'house' && chemistry === 'lithium',

@@ -23,7 +23,7 @@ export type Doing =
 export interface TestState {
   /** `loads`, `charge-charger-1`, `absorb-charger-1`: the id of the network’s case without further action. */
   readonly id: string
-  /** What is on, in words. */
+  /** The switched-on units, in words. */
   readonly name: string
   readonly at: Case
   readonly doing: Doing
@@ -111,7 +111,7 @@ function sourceStates(
   return states
 }
 
-/** At cruise: each DC-DC at the end of its charge, and what happens without the running signal. */
+/** At cruise: each DC-DC at the end of its charge, and without the running signal. */
 function engineStates({ network, signalWires }: Rig, at: Case | null): TestState[] {
   if (!at) return []
   const fromEngine = unitsOf(network, 'dcdc').filter((unit) => !isKeeper(unit))

@@ -6,7 +6,7 @@ import type { Prediction } from './prediction'
 import type { Rig } from './rig'
 import type { ProofTest } from './tests/test'
 
-/** What is needed of a job to see which of its tests are steady. */
+/** Inputs for finding the steady tests of a job. */
 interface Tried {
   readonly rig: Rig
   readonly parameters: readonly Parameter[]
@@ -14,24 +14,27 @@ interface Tried {
   readonly readings: (rig: Rig, tests: readonly ProofTest[]) => ReadonlyMap<string, number>
 }
 
-/** Sound rigs that are tried, and how far one reading of them may lie from what its slopes say, in deviations. */
+/**
+ * Number of sound rigs that are tried, and the largest deviation of a reading from its linear prediction, in
+ * standard deviations.
+ */
 const tries = 100
 const mostAstray = 3
 /** Parameters are moved this many times their standard deviation, so that few tries show rare effects. */
 const farOut = 1.6
 
-/** What sound systems that are tried tell of their tests. */
+/** Results of the sound systems that are tried. */
 export interface Steady {
   /** The tests that read one thing. */
   readonly tests: readonly ProofTest[]
-  /** By test: variance of the readings of usual systems from what the slopes say. */
+  /** By test: variance of the readings of usual systems about the linear prediction. */
   readonly astray: ReadonlyMap<string, number>
 }
 
 /**
- * The tests that read one thing in a sound system. Where a regulator just reaches its limit or just does not, the
- * voltage jumps between the two: either reading is right then, and the test says nothing. Where it only bends, the
- * readings lie further from what the slopes say than each parameter by itself shows.
+ * The tests with one reading in a sound system. If a regulator is just at its limit, the voltage jumps between two
+ * values: both are right, and the test proves nothing. If it only bends, the readings deviate further from the
+ * linear prediction than each parameter alone shows.
  */
 export function steadyOf(tests: readonly ProofTest[], of: Tried): Steady {
   const unsteady = new Set<string>()

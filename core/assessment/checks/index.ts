@@ -75,5 +75,5 @@ export const allChecks: readonly AnyCheck[] = topics.flat()
 
 const topicWords = new Map(allChecks.map((check) => [check.id, topicOf(check)]))
 
-/** What a check is about, inside a sentence; its id for one that this version does not know. */
+/** The subject of a check, inside a sentence; its id if this version does not know it. */
 export const checkTopic = (id: string): string => topicWords.get(id as CheckId) ?? id

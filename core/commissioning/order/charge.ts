@@ -10,7 +10,7 @@ const asDeliveredV = 0.25
 /** Charge and resting voltage of full lead-acid, V of 12 (typical figures). */
 const leadChargedV = 14.4
 const leadRestedV = 12.8
-/** What may still flow into lead that was joined to lithium after ten minutes, as a share of its ampere-hours. */
+/** Current that may still flow into joined lead-acid after ten minutes, as a share of its ampere-hours. */
 const settledShare = 0.05
 
 const lithiumOf = ({ network }: Work): BatteryUnit[] =>

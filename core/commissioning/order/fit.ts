@@ -89,7 +89,7 @@ function fittingStep({ posts }: Network): WorkStep[] {
   ]
 }
 
-/** What is mounted, in the order in which a bench is laid out. */
+/** Parts to mount, in the order in which a bench is laid out. */
 const mountedWords: readonly (readonly [kinds: readonly PostKind[], one: string, several: string])[] = [
   [['bar'], 'the bar', 'bars'],
   [['switch'], 'the switch', 'switches'],
@@ -133,7 +133,7 @@ function runStep(id: string, words: string, runs: readonly Run[], { after: { q }
   }
 }
 
-/** What is run of each kind of line, and why. */
+/** Runs of each kind of line, and the reason. */
 const lineSteps: Readonly<
   Record<LineKind, { readonly id: string; readonly words: string; readonly why: string }>
 > = {

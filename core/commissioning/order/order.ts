@@ -11,8 +11,8 @@ import type { WorkStep } from './step'
 import type { Work } from './work'
 
 /**
- * The order of work of a job, from the difference between what was found and what is specified: make safe, take out, fit,
- * charge, join, first power, settings, sources on, re-tighten. The tests follow.
+ * The order of work of a job, from the differences between found and specified: make safe, take out, fit, charge,
+ * join, first power, settings, sources on, re-tighten. The tests follow.
  */
 export function orderOf(job: JobDocument, shop: ShopSettings = {}): WorkStep[] {
   const after = usualSystem(factsOf(asSpecified(job), shop))

@@ -6,7 +6,7 @@ import { swapsOf } from '#core/wiring/lists'
 import { Steps, type WorkStep } from './step'
 import { bankGoes, leadThatStays, startersOf, type Work } from './work'
 
-/** What is taken out, the bank first. */
+/** Parts to take out, the bank first. */
 export function outSteps(work: Work): WorkStep[] {
   const steps = new Steps('out')
   if (bankGoes(work))

@@ -54,7 +54,7 @@ function closeMain(steps: Steps, work: Work): void {
   )
 }
 
-/** What reads the battery, and is zeroed while no current flows. */
+/** The monitor, which is zeroed while no current flows. */
 function closeSense(steps: Steps, work: Work): void {
   const senses = work.network.lines.filter(
     ({ kind, fuseA, state }) => kind === 'sense' && fuseA && state === 'new',
@@ -138,7 +138,7 @@ const beforeWords = (unit: SourceUnit | DcdcUnit): string => {
   return unit.from === 'sun' ? 'before you connect the panels' : 'before it starts'
 }
 
-/** What is set before a source is switched on: each charger, the monitor, the inverter. */
+/** Settings before a source is switched on: each charger, the monitor, the inverter. */
 export function settingSteps(work: Work): WorkStep[] {
   const steps = new Steps('settings')
   setChargers(steps, work)
@@ -195,7 +195,7 @@ function setMonitor(steps: Steps, work: Work): void {
   )
 }
 
-/** What stops, or warns, before the battery disconnects everything. */
+/** The stops and warnings that act before the battery disconnects everything. */
 function setCutOffs(steps: Steps, { after: { bank, q, one, many } }: Work): void {
   for (const inverter of many.inverters)
     steps.add(
@@ -291,7 +291,7 @@ function startEngines(steps: Steps, { after }: Work): void {
     )
 }
 
-/** What is done once the joints have been warm. */
+/** Work after the joints have been warm. */
 export function laterSteps({ network }: Work): WorkStep[] {
   const steps = new Steps('later')
   if (network.runs.some(({ state }) => state === 'new'))

@@ -2,7 +2,7 @@ import { listInSentence, inSentence } from '#core/units/format'
 import { Steps, type WorkStep } from './step'
 import { hasChassisNegative, plugsOf, startersOf, type Work } from './work'
 
-/** What is made safe before a spanner is lifted. */
+/** Steps that make the system safe, before a spanner is lifted. */
 export function safeSteps(work: Work): WorkStep[] {
   const steps = new Steps('safe')
   steps.add(
@@ -16,7 +16,7 @@ export function safeSteps(work: Work): WorkStep[] {
   return steps.all
 }
 
-/** What makes mains voltage, and what brings power from outside. */
+/** Sources of mains voltage and of outside power. */
 function stopMains(steps: Steps, work: Work): void {
   const { before, after } = work
   const inverters = [...before.many.inverters, ...after.many.inverters]
@@ -43,7 +43,7 @@ function stopMains(steps: Steps, work: Work): void {
     )
 }
 
-/** What charges by itself: the sun, generators, the engine. */
+/** Sources that charge without being switched on: the sun, generators, the engine. */
 function stopSources(steps: Steps, { before, after }: Work): void {
   const suns = before.many.solar.length + after.many.solar.length
   if (suns > 0) {

@@ -2,7 +2,7 @@ import type { JobDocument } from '#core/job/document'
 import type { BatteryUnit, Network } from '#core/wiring/network'
 import type { System } from '#core/system/system'
 
-/** What an order of work is made from. */
+/** Inputs of an order of work. */
 export interface Work {
   /** The job with its survey and its answer. */
   readonly found: JobDocument

@@ -31,7 +31,7 @@ export function batteryTests(bench: Bench): ProofTest[] {
 /** Minutes that a full battery takes to give all it has, at a quarter of its capacity an hour. */
 const emptyMinutes = 240
 
-/** What one battery gives from full to its own cut-off. */
+/** Charge of one battery from full to its own cut-off. */
 const capacityTest = ({ id, name }: BatteryUnit, state: TestState): ProofTest => ({
   id: `capacity-${id}`,
   title: `Capacity of ${nameInSentence(name)}`,

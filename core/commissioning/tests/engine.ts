@@ -171,7 +171,7 @@ function absorbing(bench: Bench, { id, name, plus, minus }: DcdcUnit): ProofTest
   ]
 }
 
-/** What each starting battery holds while it turns its engine. */
+/** Voltage of each starting battery while it turns its engine. */
 const crankTests = (bench: Bench): ProofTest[] =>
   unitsOf(bench.rig.network, 'battery')
     .filter(({ serves }) => serves === 'engine')
@@ -190,7 +190,7 @@ const crankTests = (bench: Bench): ProofTest[] =>
       ]
     })
 
-/** What a regulator’s sense lead sees, against the battery it should measure. */
+/** Voltage at a regulator’s sense lead, against that of the battery that it should measure. */
 function senseTests(bench: Bench): ProofTest[] {
   const { network, senseOffV } = bench.rig
   const state = stateIn(bench, 'cruise')

@@ -102,7 +102,7 @@ const endsOf = ({ rig: { network } }: Bench, { from, to }: Run): readonly [strin
   nameInSentence(postName(network, to)),
 ]
 
-/** What is printed on a cable that was fitted. */
+/** The print on a fitted cable. */
 function sizeTests(bench: Bench, run: Run, areaMm2: number): ProofTest[] {
   const { id, number, state } = run
   if (state !== 'new') return []
@@ -189,7 +189,7 @@ const shownTest = (bench: Bench, id: string, words: string, isSo: (rig: Rig) => 
   ],
 })
 
-/** What displays and the main switch must show. */
+/** The expected state of displays and of the main switch. */
 function displayLooks(bench: Bench): Shown[] {
   const { network } = bench.rig
   const hasSwitch = network.posts.some(({ id, kind }) => id === 'main-switch' && kind === 'switch')
@@ -251,7 +251,7 @@ export const fuseTests = (bench: Bench): ProofTest[] =>
       }),
     )
 
-/** What is printed on a part: read with the eye. */
+/** The print on a part, read by eye. */
 const printedTest = (
   bench: Bench,
   own: Pick<ProofTest, 'id' | 'title' | 'unit' | 'how' | 'read' | 'run'>,

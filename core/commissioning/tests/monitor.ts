@@ -38,7 +38,7 @@ export function monitorTests(bench: Bench): ProofTest[] {
   ]
 }
 
-/** What the monitor shows of the current of a run. */
+/** The current of a run, as the monitor shows it. */
 const shownAmps = (id: string, title: string, state: TestState, run: string): ProofTest => ({
   ...plainTest,
   id,

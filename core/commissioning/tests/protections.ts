@@ -50,7 +50,7 @@ function lowBatteryTest(bench: Bench): ProofTest[] {
   ]
 }
 
-/** What protects the bank, made to act once. */
+/** The protections of the bank, each made to act once. */
 export function protectionTests(bench: Bench): ProofTest[] {
   const { rig } = bench
   const { network, protections } = rig

@@ -19,7 +19,7 @@ interface End {
   readonly minus: string
 }
 
-/** A way on which much flows: from what gives to what takes, read on both its sides. */
+/** A path with a large current, from source to load, read on both sides. */
 interface Way {
   readonly id: string
   readonly from: End
@@ -29,8 +29,8 @@ interface Way {
 }
 
 /**
- * The drop of a whole side, from what gives to what takes: one reading holds every run, fuse and joint between, and
- * halves the way on which a poor joint must be looked for.
+ * The drop of a whole side, from source to load: one reading covers all runs, fuses and joints between, and halves
+ * the search for a poor joint.
  */
 export const sideTests = (bench: Bench): ProofTest[] =>
   [...waysToHouse(bench), ...waysToConverters(bench)].flatMap((way) =>

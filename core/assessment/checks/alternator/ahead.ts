@@ -29,7 +29,7 @@ type Against = Pick<Judgement, 'compared' | 'limit'>
 interface Supply {
   /** Drawn at the end of bulk, where it is the most, A. */
   readonly drawsA: number
-  /** What the supply gives where that is less, A. */
+  /** Output of the supply if that is less, A. */
   readonly tooSmallA: number | null
 }
 
@@ -82,7 +82,7 @@ const againstLongest = (hours: number | null, { chargeHoursMost }: ShopRules): A
   limit: { kind: 'rule', text: 'shop rule: longest charge from low to full on mains' },
 })
 
-/** What is drawn from the supply against what that gives. */
+/** Power drawn from the supply, against its limit. */
 const againstSupply = (charger: View<'chargers'>, drawsA: number, givesA: number): Against => ({
   compared: [number('draws from the supply', drawsA, 'A'), number('supply gives', givesA, 'A')],
   limit: charger.$origin('supplyLimitA'),
@@ -130,7 +130,7 @@ const time = check({
   },
 })
 
-/** What a heater does in a cold week. */
+/** The heater in a cold week. */
 interface ColdWeek {
   readonly totals: Totals
   readonly days: number

@@ -33,7 +33,7 @@ const voltage = check({
   why: 'The voltage at the battery counts, not the regulator setting. Cable and isolator reduce it.',
   judge({ lane, name }, system) {
     const { q } = system
-    // What a computer moves has no one voltage: alternator.computer-controlled checks its swing.
+    // A computer moves the voltage, so there is no single one: alternator.computer-controlled checks its swing.
     if (!isStraight(lane) || lane.alternator.regulator === 'computer') return null
     const { bank, rules } = system
     const { alternator } = lane
@@ -70,7 +70,7 @@ const voltage = check({
   },
 })
 
-/** What the judgements of the voltage of an alternator share. */
+/** Shared by the judgements of an alternator's voltage. */
 interface Arriving {
   readonly lane: AlternatorLane
   readonly name: string
@@ -143,7 +143,7 @@ function arrivesUnder({ lane, name, system, volts, drop, settable, set, formula 
 const speeds: readonly Speed[] = ['idle', 'cruise']
 const socs = [0.2, 0.5, 0.8] as const
 
-/** What the battery takes of an alternator, and what that gives all day, for each speed and state of charge. */
+/** Current that the battery takes of an alternator, and its all-day current, for each speed and state of charge. */
 const loadCases = (lane: AlternatorLane, system: System) =>
   speeds.flatMap((speed) => {
     const taken = socs.map((soc) => ({ soc, takesA: acceptanceA(lane, soc, speed, system) }))
@@ -151,7 +151,10 @@ const loadCases = (lane: AlternatorLane, system: System) =>
     return taken.map(({ soc, takesA }) => ({ speed, soc, takesA, allDayA: borneA, overA: takesA - borneA }))
   })
 
-/** What the battery takes: the less of what is there and what voltage and resistance let through. */
+/**
+ * Current into the battery: the available current, or the current that voltage and resistance allow if that is
+ * less.
+ */
 function takenWords(
   lane: AlternatorLane,
   { speed, soc, takesA }: ReturnType<typeof loadCases>[number],

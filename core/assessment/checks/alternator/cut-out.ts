@@ -16,7 +16,7 @@ function leadAh(starting: View<'startingBatteries'>): number {
   return typeof cca === 'number' ? Math.ceil(cca / crankingAPerAh / 5) * 5 : usualLeadAh
 }
 
-/** What happens on the output of an alternator when its battery cuts out. */
+/** The output of an alternator when its battery cuts out. */
 interface AfterCutOut {
   /** The battery that is left there. */
   readonly left: string | null
@@ -25,7 +25,7 @@ interface AfterCutOut {
   /** A shunting regulator holds the voltage of its machine without a battery, as far as its maker says. */
   readonly isShunted: boolean
   readonly isSafe: boolean
-  /** What takes the spike. */
+  /** The part that takes the spike. */
   readonly by: string
 }
 
@@ -44,7 +44,7 @@ export function afterCutOut(lane: AlternatorLane, system: System): AfterCutOut {
   return { ...at, isSafe: false, by: 'nothing' }
 }
 
-/** What keeps a spike from everything connected: a battery that stays, or a protector where no relay opens. */
+/** Protection from the spike for all connected parts: a battery that stays, or a protector if no relay opens. */
 export function spikeRemedies({ alternator, link, starting }: AlternatorLane, opens: boolean): RemedyRef[] {
   const keep: RemedyRef = {
     id: 'start.keep-lead',

@@ -37,7 +37,7 @@ const chemistry = check({
   },
 })
 
-/** What was unequal in an old bank of several strings in a row. */
+/** The unequal quantity in an old bank of several strings in a row. */
 function oldBankCaution({ one: { houseBank }, rules, q }: System): readonly string[] {
   const strings = houseBank.parallel
   if (!houseBank.$settled('parallel') || strings <= rules.leadParallelMost) return []
@@ -140,7 +140,7 @@ const series = check({
   },
 })
 
-/** What comes of a voltage device that acts too late, or too early. */
+/** The consequence of a voltage device that acts too late, or too early. */
 function consequence({ kind, tripV }: View<'devices'>, isLate: boolean, { bmsUnderV }: Bank): string {
   const lastMoment =
     tripV > bmsUnderV

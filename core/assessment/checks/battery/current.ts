@@ -11,8 +11,8 @@ const other: RemedyRef = { id: 'battery.other', on: 'candidate' }
 const minutesAt = (amps: number, system: System): number => (usableAh(system) / amps) * 60
 
 /**
- * What could be done about a current that is too large: more batteries where the maker allows them, less from
- * the inverters, another battery.
+ * Remedies for a current that is too large: more batteries if the maker allows them, less from the inverters,
+ * another battery.
  */
 export function tooMuch(needed: number, leftW: number | null, system: System): readonly RemedyRef[] {
   return [
@@ -26,14 +26,14 @@ export function tooMuch(needed: number, leftW: number | null, system: System): r
   ]
 }
 
-/** What this many batteries give together, each this many amperes, A. */
+/** Current of this many batteries together, at this many amperes each, A. */
 const givenBy = (count: number, eachA: number, { rules }: System): number =>
   count > 1 ? (count * eachA * rules.sharing) / 100 : eachA
 
 /** An inverter held to this share of its power is still the inverter that the customer has. */
 const nearlyAll = 0.9
 
-/** What the inverters may give where this many amperes are left for them at a voltage, W; null without any. */
+/** Power that the inverters may give with this many amperes at a voltage, W; null without inverters. */
 export const inverterW = ({ watts, takenW }: Demand, amps: number, volts: number): number | null =>
   watts === 0 ? null : (Math.max(0, amps * volts) * watts) / takenW
 

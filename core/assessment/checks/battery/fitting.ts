@@ -69,7 +69,7 @@ const fit = check({
   },
 })
 
-/** What a change of weight is to be checked by, where it is not the payload. */
+/** The limit for a change of weight, if it is not the payload. */
 const afterWeighing = new Map<System['craft'], string>([
   ['vessel', 'Check the trim'],
   ['trailer', 'Weigh the load on the hitch again'],

@@ -30,7 +30,7 @@ const sag = check({
     const restsV = bank.ocv(system.rules.lowSoc / 100)
     const atCut = (restsV - cutsV) / bank.ohm - steady.dcA
     const mostW = restsV ** 2 / (4 * bank.ohm)
-    // No voltage is left to tell what a current takes: it is asked at the voltage at rest.
+    // The load leaves no voltage to calculate the current from, so the resting voltage is used.
     const askedW = dcA * restsV + worst.takenW
     const allowed = allowsParallel(count, system)
     return {

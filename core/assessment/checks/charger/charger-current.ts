@@ -6,7 +6,7 @@ import { chargerSupplyW, generatorW } from '#core/system/energy'
 import { type ChargeUnit } from '#core/system/lanes'
 import type { System } from '#core/system/system'
 
-/** A unit's current against what the bank may be charged with: one rule for chargers and DC-DC units. */
+/** A unit's current against the charge current of the bank: one rule for chargers and DC-DC units. */
 export function currentAgainstBank(unit: ChargeUnit, name: string, { bank, q }: System): Judgement {
   const amps = unit.ratedA
   const recommended = bank.wishedField === 'recommendedChargeA'

@@ -22,7 +22,7 @@ export const absorption = check({
   judge: (subject, system) => (subject.lane.kind === 'solar' ? null : absorptionOf(subject, system)),
 })
 
-/** What the judgements of a unit's absorption share. */
+/** Shared by the judgements of a unit's absorption. */
 interface AbsorbingUnit {
   readonly subject: Subjects['unit']
   readonly system: System
@@ -293,7 +293,7 @@ function equalisesNever(stage: 'none' | 'off', name: string): Judgement {
   }
 }
 
-/** The highest of the limits that a stage passes, and what it comes from; the window where it passes none. */
+/** The highest limit that a stage passes, with its source; the window if it passes none. */
 function limitPassed(volts: number, bank: Bank): readonly [number, Origin] {
   if (volts > bank.absoluteV) return [bank.absoluteV, bank.each.$origin('absoluteHighV')]
   return volts > bank.bmsOverV

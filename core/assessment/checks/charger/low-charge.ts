@@ -32,7 +32,7 @@ export interface LowCharge {
   readonly enough: boolean
 }
 
-/** What a voltage under the window still gives: the charge reached in the hold time, and who tops up. */
+/** Result of a voltage below the window: the charge reached in the hold time, and the source that tops up. */
 export function lowCharge(
   lane: Lane,
   volts: number,

@@ -17,7 +17,7 @@ const isOfAnother = (volts: number, nominalV: number): boolean =>
 const nominalOf = (volts: number): number =>
   [12, 24, 36, 48].reduce((a, b) => (Math.abs(volts / 1.15 - b) < Math.abs(volts / 1.15 - a) ? b : a))
 
-/** What a unit is made for, by its label or by the voltage it works at, against the battery it stands on, V. */
+/** Nominal voltage of a unit, by its label or its working voltage, against that of its battery, V. */
 function madeForV(label: string, worksAtV: number, batteryV: number): number {
   if (label !== 'same') return Number(label)
   return isOfAnother(worksAtV, batteryV) ? nominalOf(worksAtV) : batteryV
@@ -25,7 +25,7 @@ function madeForV(label: string, worksAtV: number, batteryV: number): number {
 
 /**
  * A part made for a voltage, against the battery it stands on.
- * @param worksAt what tells the voltage it is made for, in words
+ * @param worksAt evidence of the nominal voltage, in words
  * @param madeFor how its maker's voltage is called in a sentence
  */
 function againstBattery(
@@ -107,7 +107,7 @@ const inverterNominal = check({
   },
 })
 
-/** What a converter loses, as a share (engineering default). */
+/** Loss of a converter, as a share (engineering default). */
 const converterEfficiency = 0.9
 
 const loadNominal = check({
@@ -156,13 +156,13 @@ const leadEqualisesV = { flooded: 16, calcium: 16, agm: null, gel: null } as con
 /** The electronics of a vehicle bear no more than this, V at 12 V (engineering default). */
 const electronicsMostV = 15.5
 
-/** A charger against what its starting battery and the vehicle tolerate. */
+/** A charger against the tolerance of its starting battery and of the vehicle. */
 interface StartLimits {
   /** Most at absorption, V. */
   readonly mostV: number
   readonly isOver: boolean
   readonly equalises: boolean
-  /** What its stage of equalising reaches, and what is tolerated there, V. */
+  /** Voltage of its equalise stage, and the tolerated voltage, V. */
   readonly stageV: number
   readonly stageMostV: number
   readonly isOverStage: boolean

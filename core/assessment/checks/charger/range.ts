@@ -6,7 +6,7 @@ import type { RemedyRef } from '#core/remedies/catalogue'
 import type { Origin } from '#core/system/facts'
 import type { System } from '#core/system/system'
 
-/** A bound on a setting, V, with what it comes from. */
+/** A bound on a setting, V, with its source. */
 interface Bound {
   readonly volts: number
   readonly words: string
@@ -18,7 +18,7 @@ export type FoundSetting =
   | { readonly possible: false; readonly low: Bound; readonly high: Bound }
 
 /**
- * A voltage between all lower and under all upper bounds, nearest to what is wanted; or the two that
+ * A voltage above all lower and below all upper bounds, nearest to the wanted one; or the two bounds that
  * contradict.
  */
 export function settingWithin(low: readonly Bound[], high: readonly Bound[], wishedV: number): FoundSetting {
@@ -32,9 +32,8 @@ export function settingWithin(low: readonly Bound[], high: readonly Bound[], wis
 }
 
 /**
- * Settings of an adjustable unit that keep to every limit at once: absorption, and float where the battery
- * allows one. What is set already and meets them stays; the unit's menu is asked about only where something
- * has to be set.
+ * Settings of an adjustable unit that meet all limits at once: absorption, and float if the battery allows one.
+ * Existing settings that meet them stay. The unit's menu is asked about only if a setting must change.
  */
 export function findSettings(
   unit: ChargeUnit,
@@ -71,7 +70,10 @@ export function findSettings(
 const kept = (volts: number, low: readonly Bound[], high: readonly Bound[]): boolean =>
   low.every((bound) => volts >= bound.volts - 1e-9) && high.every((bound) => volts <= bound.volts + 1e-9)
 
-/** What the battery, and lead that stays, ask of the absorption; a fixed compensation narrows it hot and cold. */
+/**
+ * Bounds on the absorption from the battery and lead-acid that stays. A fixed compensation narrows them hot and
+ * cold.
+ */
 function absorptionBounds(
   unit: ChargeUnit,
   { bank, one, rules }: System,
@@ -97,7 +99,7 @@ function absorptionBounds(
   return { low: stays ? [lowest, stop] : [lowest], high: [highest] }
 }
 
-/** The current to set, or that the unit gives. A solar controller without a limit gives what the sun does. */
+/** The current to set, or the unit's own. A solar controller without a limit gives the panels' current. */
 function currentOf(unit: ChargeUnit, lane: Lane, mostA: number): readonly Setting[] {
   const isAdjustable = unit.currentLimit === 'adjustable'
   if (!isAdjustable && lane.kind === 'solar') return []
@@ -105,7 +107,7 @@ function currentOf(unit: ChargeUnit, lane: Lane, mostA: number): readonly Settin
   return [{ label: 'Current', value: amps, unit: 'A' }]
 }
 
-/** What starts the DC-DC of a link; nothing is to be set on others. */
+/** The start signal for the DC-DC of a link. Other units need no setting. */
 function startsOn(lane: Lane): readonly Setting[] {
   if (lane.kind !== 'alternator') return []
   const value = lane.link.signal === 'wire' ? 'ignition or alternator wire' : 'voltage'

@@ -49,7 +49,7 @@ const chargeCut = check({
   },
 })
 
-/** What the judgements of charging below the limit share. */
+/** Shared by the judgements of charging below the limit. */
 interface RefusedCharge {
   readonly lane: Lane
   readonly name: string
@@ -195,7 +195,7 @@ const rate = check({
 /** State of charge at which a pack at rest is near its under-voltage cut. */
 const nearlyEmpty = 0.02
 
-/** What empties a battery that is laid up, and how long it lasts. */
+/** The drains on a laid-up battery, and how long it lasts. */
 interface Rest {
   /** Taken by the batteries themselves, by the vehicle, and by self-discharge in a week. */
   readonly ownA: number

@@ -68,7 +68,7 @@ const ampacity = check({
   },
 })
 
-/** A cable with what flows in it; null if it serves nothing that tells. */
+/** A cable with its current; null if it serves no part with a known current. */
 function conductorOf({ cable, name }: Subjects['cable'], system: System): Conductor | null {
   const flows = flowsA(cable, system)
   if (flows === null) return null
@@ -102,7 +102,7 @@ const fuse = check({
     const remedies = (): RemedyRef[] => fitFuse(subject, conductor.flowsA, system)
     if (nearFuseFamily(cable) === null)
       return unfused(conductor, cable.$origin('fuseKind'), remedies, system.q)
-    // The larger of its two fuses lets it glow; what flows walks the one nearest the battery.
+    // The larger of its two fuses protects it least. The current passes the fuse nearest the battery.
     const largestA = largestFuseA(cable)
     const ratedA = largestA > conductor.carriesA ? largestA : cable.fuseA
     return fuseAgainst(
@@ -113,10 +113,10 @@ const fuse = check({
   },
 })
 
-/** What a bank of lithium commonly gives into a short, A (engineering default): a new fuse interrupts as much. */
+/** Typical short-circuit current of a lithium bank, A (engineering default). A new fuse interrupts as much. */
 const commonShortA = 10_000
 
-/** The family of a fuse where there was none; what is there keeps its own. */
+/** The family of a new fuse. An existing fuse keeps its own. */
 function newFamily(
   cable: Subjects['cable']['cable'],
   ratedA: number,
@@ -128,7 +128,7 @@ function newFamily(
   return { values: { fuseKind: family ?? 'class-t' } }
 }
 
-/** The fuse that holds what flows and protects the cable; if there is none, a cable that the fuse protects. */
+/** The fuse that carries the current and protects the cable; if there is none, a cable that the fuse protects. */
 function fitFuse(subject: Subjects['cable'], flows: number, system: System): RemedyRef[] {
   const { cable } = subject
   const carries = cableAmpacityA(cable)

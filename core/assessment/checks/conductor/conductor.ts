@@ -5,16 +5,16 @@ import { mostInterruptA } from '#core/physics/fuses'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import { listInSentence, joinText, type Write, nameInSentence } from '#core/units/format'
 
-// One rule each for what flows in a conductor, for the fuse that protects it, for what that fuse interrupts, for what
-// feeds a conductor from its ends and for the plug in it: of the cables of a survey, where a lane tells what flows,
-// and of the runs of a wiring, where its solution does.
+// One rule each for the current in a conductor, its fuse, the fuse's interrupting rating, sources at its ends, and
+// its plug. The rules serve the cables of a survey, with currents from a lane, and the runs of a wiring, with
+// currents from its solution.
 
 /** Said wherever a size or a rating is given. */
 export const localCode = (): string[] => [
   'Sizes and ratings are starting points: the local code and the makers’ sheets decide.',
 ]
 
-/** What a conductor lies in, after its size: `, 70 °C insulation, in the engine space`. */
+/** The place of a conductor, after its size: `, 70 °C insulation, in the engine space`. */
 export const aroundWords = (
   { insulationC, engineSpace, airC, bundled, material }: Surroundings,
   q: Write,
@@ -27,7 +27,7 @@ export const aroundWords = (
     material === 'aluminium' ? ', aluminium' : '',
   )
 
-/** A conductor with what flows in it for hours and what it carries where it lies, A. */
+/** A conductor with its continuous current and its ampacity, A. */
 export interface Conductor {
   readonly name: string
   readonly flowsA: number
@@ -40,7 +40,7 @@ export interface Conductor {
 
 type Remedies = () => readonly RemedyRef[]
 
-/** What flows against what the conductor carries. @param most in which case most flows, in words */
+/** The current against the ampacity of the conductor. @param most the case with the most current, in words */
 export function currentIn(
   { name, flowsA, carriesA, areaMm2, words, limit }: Conductor,
   { most, remedies, q }: { readonly most: string; readonly remedies: Remedies; readonly q: Write },
@@ -68,11 +68,14 @@ export interface FuseOn {
   /** As it is called inside a sentence. */
   readonly name: string
   readonly ratedA: number
-  /** What it holds for hours, A: its rating, or for a new one the share of it that is wanted. */
+  /** Its continuous current, A: the rating, or for a new fuse the wanted share of it. */
   readonly holdsA: number
 }
 
-/** Whether a fuse lets its conductor glow, or blows by what flows: the fuse may be no more than the one and no less than the other. */
+/**
+ * Whether a fuse fails to protect its conductor or blows at the normal current: its rating must lie between the
+ * two.
+ */
 export const isWrongFuse = (
   { flowsA, carriesA }: Conductor,
   { ratedA, holdsA }: FuseOn,
@@ -115,7 +118,7 @@ function fuseWords(
   }
 }
 
-/** A fuse against what its conductor carries and what flows in it. */
+/** A fuse against the ampacity and the current of its conductor. */
 export function fuseAgainst(
   conductor: Conductor,
   fuse: FuseOn,
@@ -156,7 +159,7 @@ export interface PlugIn {
   readonly limit: Origin
 }
 
-/** A plug against what flows through it, the fuse before it and the conductor in its contacts. */
+/** A plug against its current, the fuse before it and the conductor in its contacts. */
 export function plugAgainst(
   { name, ratedA, mostMm2, limit }: PlugIn,
   { flowsA, fuseA, areaMm2 }: { readonly flowsA: number; readonly fuseA: number; readonly areaMm2: number },
@@ -201,9 +204,9 @@ export interface FuseInShort {
 }
 
 /**
- * A fuse against the current of a short. Where a family of fuses interrupts it, that family is fitted; where none
- * does, the battery does not suit.
- * @param short where the short is and what feeds it, in words
+ * A fuse against the current of a short. If a family of fuses interrupts it, that family is fitted; if none does,
+ * the battery does not suit.
+ * @param short place of the short and its sources, in words
  * @param sterner the remedies by which a fuse of a sterner family is fitted
  */
 export function interruptAgainst(
@@ -243,9 +246,9 @@ export function interruptAgainst(
 /** A conductor in which something feeds a fault from an end other than the one at which its fuse is sized. */
 export interface FedConductor {
   readonly name: string
-  /** What feeds a fault in it, as it is called inside a sentence. */
+  /** Sources of a fault in it, as a noun inside a sentence. */
   readonly fedBy: readonly string[]
-  /** What of that does so without a fuse on its way. */
+  /** The sources among them without a fuse on their way. */
   readonly unfused: readonly string[]
   readonly limit: Origin
 }

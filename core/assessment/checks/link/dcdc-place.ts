@@ -63,7 +63,7 @@ const inputVoltage = check({
   },
 })
 
-/** What of a run changes its resistance. */
+/** Properties of a run that change its resistance. */
 const ohmFields = ['lengthM', 'areaMm2', 'count', 'milliohm', 'material', 'returnBy']
 
 /** The runs of the input of a DC-DC, there and back, where one of them was set by hand; null if all are as surveyed. */
@@ -98,7 +98,7 @@ const lowestMadeV = 9
 /** Left over the lowest running voltage when a cable or a current is chosen, V at 12 V. */
 const overLowestV = 0.2
 
-/** What arrives at a DC-DC, the resistance on its way there, Ω, and the runs of that way where they were set by hand. */
+/** Voltage and current at a DC-DC, the resistance up to it, Ω, and the hand-set runs on the way. */
 interface Input {
   readonly input: DcdcInput
   readonly ownOhm: number

@@ -10,7 +10,7 @@ import type { System } from '#core/system/system'
 
 type Starting = View<'startingBatteries'>
 
-/** A way by which a starter can draw on the house bank: what it is, whose starter, and what takes it away. */
+/** A path by which a starter can draw on the house bank, with its starter and its remedy. */
 interface CrankingWay {
   readonly words: string
   readonly starting: Starting
@@ -54,7 +54,10 @@ const outOfReach: Judgement = {
   summary: () => 'Nothing lets a starter draw on the house battery.',
 }
 
-/** What one start takes of a starting battery, and how long the house bank needs to give it back with the key off. */
+/**
+ * Charge that one start takes of a starting battery, and the time in which the house bank returns it with the key
+ * off.
+ */
 function transferOf(needA: number, { bank, rules }: System) {
   const startAh = (needA * rules.startS) / 3600
   const flowsA = Math.min(
@@ -196,13 +199,13 @@ const startCautions = (starting: Starting, coldestC: number): readonly string[] 
     : []),
 ]
 
-/** What can feed a starting battery, as a word and as the subject of a sentence. */
+/** A source for a starting battery, as a word and as the subject of a sentence. */
 const feeders = {
   dcdc: { by: 'the DC-DC', subject: 'The DC-DC' },
   charger: { by: 'a charger or the sun', subject: 'A charger or solar' },
 } as const
 
-/** What keeps a starting battery charged while the vehicle is parked; null where nothing does. */
+/** The source that keeps a starting battery charged while the vehicle is parked; null if there is none. */
 function fedBy(starting: Starting, { lanes }: System): keyof typeof feeders | null {
   const isFedBack = lanes.some(
     (lane) =>

@@ -187,7 +187,7 @@ const sharing = check({
   },
 })
 
-/** What the lead gets once the lithium has left the bus. */
+/** Charge of the lead-acid after the lithium has left the bus. */
 function leadAloneCautions(chargeA: number, { one, rules, q }: System): readonly string[] {
   const takesA = rules.leadChargeRateC * one.houseBank.ahEach * one.houseBank.parallel
   if (chargeA <= takesA) return []

@@ -7,7 +7,7 @@ import type { System } from '#core/system/system'
 
 /** A charge stop that opens under load before this charge keeps the lithium from charging. */
 export const stopsFrom = 0.8
-/** Charges of the lithium at which it is looked at who takes what. */
+/** States of charge of the lithium at which the currents are compared. */
 export const charges = [0.2, 0.5, stopsFrom]
 
 /** The charge at which all sources lift the bus over the charge stop, where that is too early; else null. */
@@ -21,7 +21,7 @@ export function passesStopAt(amps: number, system: System): number | null {
 export const staysJoined = (amps: number, system: System): boolean =>
   !shareOf(lfpOf(system), houseLeadOf(system), stopsFrom, amps).off
 
-/** The most all sources may give together while something holds, A, up to what they give. */
+/** The highest total current of all sources, A, up to their limits, for which a condition holds. */
 export function mostTogetherA(amps: number, holds: (amps: number) => boolean): number {
   let [low, high] = [0, amps]
   for (let i = 0; i < 12; i++) {

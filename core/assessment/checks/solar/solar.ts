@@ -56,8 +56,8 @@ function clearSunWm2(dayOfYear: number, tiltDeg: number): Float64Array {
 const fullSunWm2 = 1000
 
 /**
- * Charge an array brings on a mean day of the worst and of the best month, Ah: clear-sky sun at the shop's
- * place, times the shop's share of it, shade, and what heat, cable and controller take.
+ * Charge of an array on a mean day of the worst and of the best month, Ah: clear-sky sun at the shop's place, times
+ * the shop's share of it, less shade and losses of heat, cable and controller.
  */
 export function monthlyYieldAh(
   { solar }: SolarLane,

@@ -81,7 +81,7 @@ const voltage = check({
   },
 })
 
-/** The smallest fuse that holds a start, by what flows once it is in its place; undefined where none does. */
+/** The smallest fuse that holds a start, with the current once it is fitted; undefined if none does. */
 function holdingSizeA({ wiring, post, family, ratedA }: Fused, { amps, seconds }: Surge): number | undefined {
   const holds = (size: number): boolean => {
     const then = wiring.withFuseRating(post.id, size)
@@ -135,9 +135,8 @@ const surge = check({
 })
 
 /**
- * Cable between a fuse and the nearest source that nothing else protects, mm: a battery or a bar, of a main fuse its
- * battery and not the bar that it feeds; of a fuse at the other end of a cable, what it stands next to. Infinity where
- * nobody knows.
+ * Cable between a fuse and the nearest unprotected source, mm. For a main fuse the source is its battery, not the
+ * bar that it feeds. For a fuse at the other end of a cable, it is the part next to it. Infinity if unknown.
  */
 function bareMm({ wiring: { ways }, post }: Fused): number {
   const runs = ways.runsAt(post.id)

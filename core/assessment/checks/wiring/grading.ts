@@ -141,7 +141,7 @@ const ofUpperFamily = ({ post, ratedA }: Fused, { family }: Upper): RemedyRef =>
   values: ofFamily(family, post),
 })
 
-/** A larger upper fuse, by what the lower one is then: a rating that was proposed follows it. */
+/** A larger upper fuse, by the resulting lower fuse: a proposed rating follows it. */
 function larger(upper: Upper, { wiring, post, family, ratedA }: Fused, ratio: number): RemedyRef[] {
   const then = wiring.withFuseRating(firstOf(upper.fuses).id).ways.fittingAt(post.id)
   const own = { family: then.family ?? family, ratedA: then.ratedA ?? ratedA }

@@ -4,7 +4,7 @@ import { hasRuns } from '#core/wiring/wiring'
 import type { View } from '#core/system/scene'
 import type { System } from '#core/system/system'
 
-/** What brings mains voltage on board next to the inverters: shore by its chargers, a generator. */
+/** Sources of mains voltage on board besides the inverters: shore power by its chargers, a generator. */
 const suppliesOf = ({ many }: System): readonly string[] =>
   [...many.chargers, ...many.generators].map(({ $name }) => nameInSentence($name))
 

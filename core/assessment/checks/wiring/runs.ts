@@ -25,7 +25,7 @@ interface Wire {
   readonly wiring: Wiring
   readonly run: Run
   readonly areaMm2: number
-  /** For hours, or, where it turns an engine, what counts of its seconds. */
+  /** Continuous, or for a run that turns an engine, the equivalent of its seconds. */
   readonly amps: number
   readonly carries: number
 }
@@ -45,8 +45,8 @@ function anyWireOf({ id }: Subjects['run'], system: System): Wire | null {
 }
 
 /**
- * A run that can be checked: not the chassis, and not a conductor that stays and whose size nobody knows, which carries
- * tomorrow what it carried yesterday.
+ * A run that can be checked: not the chassis, and not an existing conductor of unknown size, which carries the same
+ * current as before.
  */
 function wireOf(subject: Subjects['run'], system: System): Wire | null {
   const wire = anyWireOf(subject, system)
@@ -104,8 +104,8 @@ const ampacity = check({
 })
 
 /**
- * Whether a run of another size carries what it must then. One that would not carry what a run sized again must is passed
- * over: that is calculated once for all sizes.
+ * Whether a run of another size carries its current then. If the newly sized run would not carry it, no size is
+ * tried: this is calculated once for all sizes.
  */
 const carriesWith = ({ wiring, run }: Wire, size: Conductors, mustA: (other: Wiring) => number): boolean => {
   const carries = size.areaMm2 === null ? 0 : runAmpacityA(run, size.areaMm2, size.count)
@@ -131,7 +131,7 @@ function heldBackWords({ wiring, run }: Wire, q: System['q']): string {
     : ''
 }
 
-/** What is left at a DC-DC at the end of a run, in each case of the engine: `12.9 V at cruise`. */
+/** Voltage at a DC-DC at the end of a run, in each case of the engine: `12.9 V at cruise`. */
 function leftAtDcdc({ run, wiring }: Wire, { q }: System): string {
   const ends = wiring.ways.wayOf(run).flatMap(({ from, to }) => [from, to])
   const unit = wiring.network.units.find((one) => one.kind === 'dcdc' && ends.includes(one.inPlus))
@@ -170,7 +170,7 @@ const drop = check({
     const { wiring, run } = wire
     const way = new Way(run, wiring, system)
     if (way.amps < 0.05 || !way.isJudgedHere) return null
-    // What stays and is unknown is taken for what it needs, where someone set how its current comes back.
+    // An existing run of unknown size counts as the size it needs, if someone set how its current returns.
     if (isSizeUnknown(run) && way.returnsByHand.length === 0) return null
     const { nominalV } = wiring.ways.postAt(run.from)
     const share = wiring.dropShare(run)
@@ -237,7 +237,8 @@ const fuseRating = check({
     if (!fuse) return unfused(subject, wire)
     const ratedA = fuse.fitting?.ratedA ?? null
     if (ratedA === null || isSizeUnknown(wire.run)) return null
-    // What flows in a return may be more than its fuse carries: other circuits come back in it. The fuse is checked by its own run.
+    // A return may carry more than the current of its fuse, because other circuits share it. Its own run checks the
+    // fuse.
     const partner = wire.run.returnOf === null ? null : wire.wiring.ways.run(wire.run.returnOf)
     const ownA = partner ? heatingA(wire.wiring.design(partner)) : wire.amps
     const conductor = { ...conductorOf(subject, wire, system), flowsA: Math.min(wire.amps, ownA) }
@@ -262,14 +263,14 @@ const fuseRating = check({
   },
 })
 
-/** Whether a run of another size carries what flows then, and what its fuse, which may be a larger one then, lets through. */
+/** Whether a run of another size carries its current then, and the rating of its fuse, which may be larger then. */
 const carriesItsFuse = (wire: Wire, size: Conductors, { id }: Post): boolean =>
   carriesWith(wire, size, (other) => {
     const flowsA = heatingA(other.design(wire.run))
     return Math.max(flowsA, other.ways.fittingAt(id).ratedA ?? 0)
   })
 
-/** The fuse that holds what flows through it then, with its share where one is made, and protects the run as it is then. */
+/** The fuse that carries its current then, with a margin if such a size exists, and protects the new run. */
 function suitableFuseA({ wiring, run, amps: flowsA }: Wire, { id }: Post): number | undefined {
   const holds = (other: Wiring, size: number, share: number): boolean => {
     const then = other.ways.runAt(run.id)
@@ -337,8 +338,8 @@ interface Feeding {
 }
 
 /**
- * What feeds a fault in a run: the sources beyond both its ends, where there are two; and any battery towards which a
- * fuse was left out on its way. What lies between a source and its own fuse is a matter of the fuse’s place.
+ * Sources of a fault in a run: those beyond both ends if there are two, and each battery on whose path the fuse was
+ * left out. A fault between a source and its own fuse is a matter of the fuse's place.
  */
 function fedBy(run: Run, wiring: Wiring): Feeding[] {
   const ends = wiring
@@ -350,7 +351,7 @@ function fedBy(run: Run, wiring: Wiring): Feeding[] {
   return [...both, ...bare.map((source) => ({ source, fuse: false }))]
 }
 
-/** What feeds a fault, as it is called inside a sentence. */
+/** The sources of a fault, as a noun inside a sentence. */
 function nameOf(post: Post, { network }: Wiring): string {
   const battery = network.units.find(({ kind, plus }) => kind === 'battery' && plus === post.id)
   return nameInSentence((battery ?? post).name)

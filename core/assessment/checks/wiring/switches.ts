@@ -26,7 +26,7 @@ function batteriesFrom(alternator: string, wiring: Wiring, passes: (post: Post) 
     .filter(({ kind, pole }) => kind === 'battery' && pole === 'positive')
 }
 
-/** What a post is called inside a sentence. */
+/** The name of a post inside a sentence. */
 const the = ({ name }: Post): string =>
   /^the /i.test(name) ? nameInSentence(name) : `the ${inSentence(name)}`
 

@@ -21,7 +21,7 @@ const returnM = (back: Run, run: Run, length: number): number =>
 type Sizes = ReadonlyMap<string, Conductors>
 const asTheyAre: Sizes = new Map()
 
-/** What is lost on the way of a run, there and back, and what is made of it with other sizes. */
+/** The voltage lost on the path of a run, there and back, and the loss with other sizes. */
 export class Way {
   private readonly parts: readonly {
     readonly run: Run
@@ -58,11 +58,11 @@ export class Way {
   get lostV(): number {
     return this.amps * this.ohm()
   }
-  /** Whether no more than this much is lost with runs of other sizes, V, by what flows now. */
+  /** Whether the loss with runs of other sizes stays within this limit, V, at the present current. */
   keepsWithin(mostV: number, sizes: Sizes): boolean {
     return this.amps * this.ohm(sizes) <= mostV
   }
-  /** Whether no more is lost with the run itself of another size, by what flows then. */
+  /** Whether the loss stays within the limit if the run has another size, at the resulting current. */
   keepsWithinAt(mostV: number, size: Conductors): boolean {
     if (!this.keepsWithin(mostV, this.sizedTo(size))) return false
     const other = this.wiring.replaced(this.run, size)
