@@ -44,7 +44,7 @@ export const withValues = (job: JobDocument, values: Values): JobDocument =>
 const part = (values: Values): AnyPart =>
   Object.fromEntries(Object.entries(values).map(([name, value]) => [name, { value, how: 'measured' }]))
 
-/** The facts of a part that have a usual value, as measured: a test then changes what it is about. */
+/** The facts of a part with a usual value, as measured. A test then changes only its subject. */
 function usualFacts(kind: PartKindId): AnyPart {
   const fields = Object.entries((partKinds[kind] as PartKind).fields)
   const facts = fields.flatMap(([name, field]) => {
@@ -264,7 +264,7 @@ export const anyJobFrom = (starts: readonly JobDocument[]): fc.Arbitrary<JobDocu
     )
     .map(([start, edits]) => completeJob(edits.reduce(edited, start)))
 
-/** A plain job that suits, with a cable to its charger that is well fused and far too thin for what may be lost in it. */
+/** A simple job that suits, with a well-fused cable to its charger that is far too thin for its voltage drop. */
 export const longWayJob = (): JobDocument =>
   withMeasured(
     goodJob(),
@@ -282,7 +282,7 @@ export const longWayJob = (): JobDocument =>
     { of: 'chargers/charger-1' },
   )
 
-/** The checks of a survey and what they come to together, without its wiring. */
+/** The checks of a survey and their total, without its wiring. */
 export function assessed(
   job: JobDocument,
   shop: ShopSettings = {},

@@ -47,7 +47,7 @@ export interface CandidateColumn {
   readonly pricePerKwh: number | null
 }
 
-/** Checks every candidate of a job on the whole job and calculates what tells them apart. */
+/** Checks each candidate on the whole job, and calculates their differences. */
 export const compareCandidates = (job: JobDocument, shop: ShopSettings = {}): CandidateColumn[] =>
   candidatePaths(job).map((path) => columnOf(withCandidate(job, path), path, shop))
 

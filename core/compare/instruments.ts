@@ -55,7 +55,7 @@ export interface Stack {
 export interface LaneDrawing {
   readonly id: PartPath
   readonly name: string
-  /** What it is in a line: its rating and its link. */
+  /** Its description in one line: its rating and its link. */
   readonly about: string
   readonly ruler: Ruler
   readonly stack: Stack

@@ -17,8 +17,8 @@ export interface Variant {
 }
 
 /**
- * What can be run of a job side by side: as entered, the old lead, every change made, and ways of holding the
- * alternator.
+ * Variants of a job for comparison in runs: as entered, with the old lead-acid, with all changes, and with each way
+ * of limiting the alternator.
  */
 export function variantsOf(job: JobDocument, shop: ShopSettings, changes: readonly RemedyRef[]): Variant[] {
   const variants: Variant[] = [

@@ -1,6 +1,6 @@
-/** What stands in place of a customer who was erased. */
+/** Replaces the name of an erased customer. */
 export const erasedName = 'Erased customer'
-/** What stands in place of a contact or a registration. */
+/** Replaces a contact or a registration. */
 const erasedWords = '(erased)'
 
 /** Shorter words are parts of other words, and are left. */

@@ -1,6 +1,6 @@
 import type { CraftKind, JobHead } from '#core/job/document'
 
-/** What says which craft it is, and whose. */
+/** Identifies a craft and its owner. */
 export interface CraftIdentity {
   readonly name: string
   readonly kind: CraftKind | null
@@ -28,7 +28,7 @@ export const identityOfJob = ({
   contact,
 })
 
-/** The head of a job with what is known of its craft. */
+/** The head of a job with the known data of its craft. */
 export const headOfCraft = (
   { name, kind, registration, location, customer, contact }: CraftIdentity,
   number: string,

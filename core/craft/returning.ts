@@ -54,10 +54,10 @@ export function likeJob(other: JobDocument, number: string): JobDocument {
 }
 
 /**
- * A new job for a craft that comes back: the survey is what was fitted, with what the readings taught. Every value says
- * which job it comes from, and how it was known there.
+ * A new job for a craft that returns. Its survey is the last job as fitted, with the values learnt from readings.
+ * Each value names the job it comes from, and its source there.
  * @param last the newest job of the craft
- * @param learnt what the newest record of that job learnt from its readings
+ * @param learnt values that the newest record of that job learnt from its readings
  */
 export function returningJob(last: JobDocument, learnt: readonly Learnt[], number: string): JobDocument {
   const { dueDate: _due, ...head } = last.job

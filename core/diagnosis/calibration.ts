@@ -8,7 +8,7 @@ import { asItIs, asMet, StandIn } from './instruments'
 import { economical } from './procedure'
 import type { Risk } from '#core/commissioning/harm'
 
-/** What a search called likeliest at one moment, and whether it was that. */
+/** The likeliest cause of a search at one moment, and whether it was right. */
 export interface Call {
   /** Whether that is a fault, and not that nothing is wrong. */
   readonly fault: boolean
@@ -18,7 +18,7 @@ export interface Call {
 
 /** A cause drawn by its prior, with a random size in its range. */
 function drawn(all: readonly Cause[], chance: Chance): { readonly cause: Cause; readonly size: number } {
-  // What is on no list cannot be simulated.
+  // An unlisted cause cannot be simulated.
   const causes = all.filter(({ id }) => id !== otherId)
   let left = chance() * causes.reduce((sum, { prior }) => sum + prior, 0)
   const cause = causes.find(({ prior }) => (left -= prior) < 0) ?? firstOf(causes)
@@ -29,7 +29,7 @@ function drawn(all: readonly Cause[], chance: Chance): { readonly cause: Cause; 
   return { cause, size: unscaled(cause, low + chance() * (high - low)) }
 }
 
-/** The first call of each search that lies in a band of probability: one a search, since those that follow hang on it. */
+/** The first call of each search in a band of probability. One per search, since later calls depend on it. */
 export const firstCallsIn = (
   searches: readonly (readonly Call[])[],
   [from, to]: readonly [number, number],
@@ -61,8 +61,8 @@ export function provedOf(diagnosis: Diagnosis, chance: Chance): Proved {
 }
 
 /**
- * One search on a system that may be sound or have any fault, each as likely as its prior says: what it called
- * likeliest after each of its readings. Of all that is called so likely, as many must be right.
+ * One search on a system that is sound or has any fault, drawn from the priors: the likeliest cause after each of
+ * its readings. Of all calls at a probability, that share must be right.
  */
 export function callsOf(diagnosis: Diagnosis, chance: Chance): Call[] {
   const { proof, causes } = diagnosis

@@ -1,8 +1,8 @@
 import type { Slopes } from '#core/commissioning/prediction'
 
 /**
- * What the readings of one hypothesis have in common, without the noise of each: by the parameters that move several
- * of them, and by the size of the fault. Calculated test by test, when it is asked for: few tests are ever read.
+ * Covariance of the readings of one hypothesis, without the noise of each: from the parameters that move several of
+ * them, and from the size of the fault. Calculated per test on demand, because few tests are ever read.
  */
 export class Covariance {
   /** For each test alone. */
@@ -24,12 +24,12 @@ export class Covariance {
     )
   }
 
-  /** What one test has in common with each. */
+  /** The covariance of one test with each other test. */
   row(place: number): Float64Array {
     return (this.rows[place] ??= this.rowOf(place))
   }
 
-  /** What two tests have in common. */
+  /** The covariance of two tests. */
   between(one: number, other: number): number {
     const known = this.rows[one]?.[other] ?? this.rows[other]?.[one]
     if (known !== undefined) return known

@@ -89,7 +89,7 @@ export class Diagnosis {
     this.begin = Posterior.of({ tests: proof.tests, causes, hypotheses, routine })
   }
 
-  /** What each test that is offered is expected to read. */
+  /** The expected reading of each offered test. */
   get expected(): readonly Expected[] {
     return (this.theExpected ??= this.proof.tests.map((test) => this.expect(test)).filter(isTelling))
   }
@@ -102,7 +102,7 @@ export class Diagnosis {
     return Math.abs(value - expected) <= tolerance
   }
 
-  /** What readings say of the causes. */
+  /** The causes, weighed by the readings. */
   given(readings: readonly Taken[]): Posterior {
     return readings.reduce((posterior, taken) => posterior.with(taken), this.prepareWholly())
   }

@@ -12,7 +12,7 @@ export interface Essential {
   readonly tests: readonly ProofTest[]
   /** Minutes of work for the readings with setup, without the walk-round and waiting. */
   readonly minutes: number
-  /** What stays hidden once all of them read as they must. */
+  /** The risk that stays hidden if all of them read as expected. */
   readonly risk: Risk
 }
 
@@ -24,7 +24,7 @@ const setUpMinutes = 1
 /** The drop over a run is essential where more flows, A. */
 const heavyA = 50
 
-/** What is known of a job: the tests that can be made, their bands, and all that its causes predict. */
+/** The data of a job: the possible tests, their bands, and the predictions of its causes. */
 interface Known {
   readonly bench: Bench
   readonly hypotheses: readonly Hypothesis[]

@@ -59,7 +59,7 @@ export function causesOf({ bench }: Proof): Cause[] {
   ]
 }
 
-/** Sizes are this wide around each that is calculated, as a share of the distance to the next: they fill what lies between. */
+/** Width of each calculated size, as a share of the distance to the next: together they cover the gaps. */
 const widthShare = 0.55
 
 /** One size of a cause with all that it predicts: a normal distribution over all tests. */
@@ -76,13 +76,13 @@ export interface Hypothesis {
   /** Variance from instruments and nonlinear effects; covariance from common parameters. */
   readonly noise: Float64Array
   readonly covariance: Covariance
-  /** What it can do; null if nothing is known to be wrong. */
+  /** Its possible effect; null if no fault is known. */
   readonly harm: Harm | null
   /** Where readings may be anything: how likely each value is of such a reading, per its unit, by test. */
   readonly stray: Float64Array | null
 }
 
-/** Calculates what every cause predicts, cause by cause: yields after each. */
+/** Calculates the predictions of each cause: yields after each. */
 export function* hypothesesOf(
   proof: Proof,
   causes: readonly Cause[],
@@ -122,7 +122,7 @@ export const rigWith = ({ rig }: Proof, { fault, at }: Cause, size: number): Rig
 /** The slopes of readings are calculated for every nth size of a cause. */
 const slopesEvery = 3
 
-/** What each size of a cause predicts: values for each, slopes as of the nearest size for which they were calculated. */
+/** Predictions for each size of a cause: values for each, slopes from the nearest size with calculated slopes. */
 function predictionsBySize(proof: Proof, cause: Cause): (readonly Prediction[])[] {
   const { sizes, fault } = cause
   const isRanged = fault !== null && fault.scale !== 'each'
@@ -205,7 +205,7 @@ const strayIn = (
 ): Float64Array =>
   Float64Array.from(tests, (test, t) => 1 / rangeOf(test, elementAt(predictions, t).value, nominalV))
 
-/** What an instrument may show at all, from end to end, in its unit. */
+/** The range of an instrument, from end to end, in its unit. */
 function rangeOf({ quantity }: ProofTest, expected: number, nominalV: number): number {
   switch (quantity) {
     case 'volts':

@@ -34,7 +34,7 @@ export class StandIn {
     this.truth = proof.readings(rig, proof.tests)
   }
 
-  /** What is really there. */
+  /** The true value. */
   truthOf({ id }: ProofTest): number {
     return entryOf(this.truth, id)
   }

@@ -7,7 +7,7 @@ import type { Taken } from './posterior'
 import type { Parameter } from '#core/commissioning/parameters'
 import type { Proof } from '#core/commissioning/predict'
 
-/** What readings teach of something nobody knew exactly. */
+/** The learnt value of an uncertain parameter. */
 export interface Learnt {
   /** `main-lead`, `alternator-1`. */
   readonly of: string
@@ -59,7 +59,7 @@ export function learntFrom(proof: Proof, readings: readonly Taken[]): Learnt[] {
   })
 }
 
-/** What a parameter turns out to be; nothing where nobody asks for it. Mean and what is left are in its deviations. */
+/** The posterior of a parameter; nothing if no reading depends on it. Mean and rest are in its deviations. */
 function learntOf(
   parameter: Parameter,
   { rig }: Proof,

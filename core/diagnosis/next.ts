@@ -79,8 +79,8 @@ function parted({ mean, sd, total, weights }: Group, placeOf: ReadonlyMap<number
 }
 
 /**
- * How much a reading is expected to tell of which cause it is, bits: the entropy of the causes less what is left of
- * it, over what the reading may be. Causes that predict the same are taken together: between them it says nothing.
+ * Expected information of a reading about the cause, bits: the entropy of the causes less the expected entropy
+ * after the reading. Causes with the same prediction are one: the reading does not separate them.
  */
 export function bitsOfReading(outlook: readonly Outlook[]): number {
   const groups = groupsOf(outlook)
@@ -98,7 +98,7 @@ export function bitsOfReading(outlook: readonly Outlook[]): number {
   const placeOf = new Map(several.map((cause, i) => [cause, i]))
   const all = groups.map((group) => parted(group, placeOf))
   const followed = new Float64Array(several.length)
-  /** What is left of the entropy once a reading is known. */
+  /** The entropy left after a reading. */
   const leftAt = (y: number): number => {
     followed.fill(0)
     let [sum, bits, logs] = [0, 0, 0]
@@ -141,8 +141,8 @@ function entropyOf(outlook: readonly Outlook[]): number {
 }
 
 /**
- * What a reading tells at most, bits: as much as if it were normally distributed with the spread it has, since no other
- * distribution of that spread has more entropy.
+ * Upper bound of a reading's information, bits: that of a normal distribution with the same spread, which has the
+ * most entropy.
  */
 export function mostBits(outlook: readonly Outlook[]): number {
   let [total, sum, squares, logs] = [0, 0, 0, 0]
@@ -157,8 +157,8 @@ export function mostBits(outlook: readonly Outlook[]): number {
 }
 
 /**
- * Next measurements: the test that is expected to tell most for each minute of work. Tests are looked at by what
- * they tell at most, until none that is left can be better.
+ * Next measurements: the test with the most expected information per minute of work. Tests are tried in the order
+ * of their upper bound, until no other can be better.
  * @returns null if every test was made
  */
 export function bestOf(

@@ -11,7 +11,7 @@ export interface Taken {
   readonly value: number
 }
 
-/** What is known of a job before anything is read. */
+/** The data of a job before any reading. */
 export interface Knowledge {
   readonly tests: readonly ProofTest[]
   readonly causes: readonly Cause[]
@@ -42,7 +42,7 @@ export interface Ranked {
   readonly size: number | null
 }
 
-/** What a reading would be by one hypothesis, in the light of those that were taken. */
+/** The predicted reading of one hypothesis, given the readings so far. */
 export interface Outlook {
   readonly cause: number
   readonly weight: number
@@ -62,7 +62,7 @@ export class Posterior {
   private cachedWeights: readonly number[] | undefined
   private theLikely: readonly number[] | undefined
 
-  /** What the likely hypotheses expect, as far as it was asked for: it may lag behind the readings. */
+  /** Predictions of the likely hypotheses, calculated on demand: they may lag behind the readings. */
   private readonly knownAhead: Map<number, Ahead>
 
   private constructor(
@@ -89,7 +89,7 @@ export class Posterior {
     return this.known.causes
   }
 
-  /** With one more reading. What is as good as excluded is followed no further. */
+  /** With one more reading. Hypotheses that are almost excluded are dropped. */
   with(taken: Taken): Posterior {
     const trail = this.trail.after(this.known.tests.indexOf(taken.test))
     const least = Math.max(...this.weighed.map(({ log }) => log)) - excludedBelow
@@ -192,7 +192,7 @@ export class Posterior {
     return (this.theLikely = order.slice(0, end < 0 ? order.length : end + 1).map(({ h }) => h))
   }
 
-  /** What a test would read, by each hypothesis that is still likely. */
+  /** The predicted reading of a test, by each likely hypothesis. */
   outlook(test: ProofTest): Outlook[] {
     const at = this.known.tests.indexOf(test)
     const { weights } = this
@@ -204,7 +204,7 @@ export class Posterior {
     })
   }
 
-  /** What a hypothesis expects, brought up to the readings. */
+  /** The prediction of a hypothesis, updated to all readings. */
   private aheadOf(h: number): Ahead {
     const hypothesis = this.known.hypotheses[h]!
     const { off } = this.weighed[h]!

@@ -19,7 +19,7 @@ export interface Course {
 /** A search without result ends after this many readings. */
 const mostAsked = 25
 
-/** What comes after a reading. */
+/** The step after a reading. */
 type Next = (posterior: Posterior, taken: ReadonlySet<ProofTest>) => ProofTest | null
 
 /** A search up to its first reading that is out of its band. */
@@ -70,7 +70,7 @@ export const economical = (
 export const inOrder = (diagnosis: Diagnosis, standIn: StandIn, from = begun(diagnosis, standIn)): Course =>
   searched(diagnosis, standIn, from, (_, taken) => nextInOrder(diagnosis, taken))
 
-/** What follows in order: the essential tests, then all others. */
+/** The next steps in order: the essential tests, then all others. */
 const nextInOrder = ({ essential, expected }: Diagnosis, taken: ReadonlySet<ProofTest>): ProofTest | null =>
   essential.tests.find((test) => !taken.has(test)) ??
   expected.find(({ test }) => !taken.has(test))?.test ??

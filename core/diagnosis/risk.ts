@@ -99,7 +99,7 @@ export function chanceAllWithin(hypothesis: Hypothesis, bands: readonly Band[]):
       const from = below((low[i]! - shift) / row[i]!)
       const to = below((high[i]! - shift) / row[i]!)
       product *= to - from
-      // A triangle wave of the multiples makes the sum of what lies at the edges smooth.
+      // A triangle wave of the multiples makes the sum smooth at the edges.
       const share = Math.abs(2 * ((look * steps[i % steps.length]!) % 1) - 1)
       drawn.push(deviationsBelow(from + share * (to - from)))
     }

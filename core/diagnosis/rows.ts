@@ -6,7 +6,7 @@ import type { Risk } from '#core/commissioning/harm'
 import { provedCase } from '#core/commissioning/states'
 import type { ProofTest } from '#core/commissioning/tests/test'
 
-/** What a test is expected to read, as the command line prints it. */
+/** The expected reading of a test, as the command line prints it. */
 export interface ExpectedRow {
   readonly test: string
   readonly title: string
@@ -81,7 +81,7 @@ export interface RankingRow {
   readonly together: readonly string[]
 }
 
-/** What a diagnosis comes to, as the command line prints it. */
+/** The result of a diagnosis, as the command line prints it. */
 export interface DiagnosisRows {
   readonly ranking: readonly RankingRow[]
   /** False if the readings fit no known cause. */

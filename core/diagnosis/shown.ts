@@ -21,7 +21,7 @@ export interface ShownTest {
   readonly instrument: string
   readonly how: string
   readonly minutes: number
-  /** What it waits for after that, minutes. */
+  /** Waiting time after that, minutes. */
   readonly waits: number
   /** Items of a walk-round; empty for a single test. */
   readonly list: readonly WalkItem[]
@@ -34,7 +34,7 @@ export interface ShownTest {
   readonly black: string | null
   readonly expected: number
   readonly tolerance: number
-  /** What a logbook keeps its reading as; null if it keeps it under its title. */
+  /** The logbook's quantity for its reading; null if the logbook stores it under its title. */
   readonly keptAs: KeptAs | null
 }
 
@@ -101,14 +101,14 @@ export interface ShownCause {
   readonly together: readonly string[]
 }
 
-/** What the readings mean, as a page shows it. */
+/** The meaning of the readings, as a page shows it. */
 export interface ShownDiagnosis {
   readonly causes: readonly ShownCause[]
   /** Whether a cause of the list explains the readings at all. */
   readonly explained: boolean
   /** Whether a reading is out of its band and not settled. */
   readonly looksWrong: boolean
-  /** What is still hidden after these readings. */
+  /** The risk that is still hidden after these readings. */
   readonly risk: Risk
   /** The most informative measurement per minute, and its expected information, bits. */
   readonly next: { readonly test: string; readonly bits: number; readonly minutes: number } | null

@@ -14,7 +14,8 @@ export function togetherOf({ tests, causes, hypotheses }: Knowledge): (readonly 
   const group = causes.map((_, i) => i)
   const rootOf = (i: number): number => (group[i] === i ? i : rootOf(elementAt(group, i)))
   causes.forEach((cause, a) => {
-    // What reads like nothing at all is found by no test: that is said of it, and not that it may be nothing.
+    // A cause without any effect on readings is not found by a test. It is named as such, and not as possibly
+    // absent.
     if (cause.fault === null) return
     for (let b = a + 1; b < causes.length; b++)
       if (rootOf(a) !== rootOf(b) && isAlike(elementAt(parts, a), elementAt(parts, b), tests.length))
@@ -37,7 +38,7 @@ function readsLike(a: Hypothesis, b: Hypothesis, tests: number): boolean {
   for (let t = 0; t < tests; t++) {
     const own = a.noise[t]! + Math.max(0, a.covariance.variances[t]! - b.bySize[t]! ** 2)
     const difference = a.means[t]! - b.means[t]!
-    // What the size may still differ by counts as its own, once.
+    // The remaining uncertainty of its size counts as its own, once.
     sum += Math.max(0, Math.abs(difference) - Math.abs(b.bySize[t]!)) ** 2 / own
     if (sum > apartFrom) return false
   }

@@ -1,12 +1,12 @@
 import type { Hypothesis } from './hypotheses'
 
 /**
- * What a column over all tests has in common with each of some readings: the triangular root of their covariance solved
- * for it (forward substitution). There is room for one entry more at its end.
+ * Covariance of a column over all tests with each of some readings: forward substitution by the triangular root of
+ * their covariance. It leaves room for one more entry at its end.
  *
- * @param steps the tests that were read, in their order
+ * @param steps the read tests, in their order
  * @param h number of the hypothesis
- * @param column what it has for each test
+ * @param column its covariance with each test
  */
 export function inCommon(
   steps: readonly Trail[],
@@ -31,9 +31,9 @@ export const withNoise = (variance: number, noise: number): number =>
   Math.max(variance + noise, leastNoiseShare * noise)
 
 /**
- * The tests that were read, in their order, with what does not hang on what was read: for each hypothesis the rows of
- * the triangular root (Cholesky) of the readings' covariance, calculated when they are first asked for. The
- * tests of the routine are kept because every search begins with them. Tests outside it are dropped after the search.
+ * The read tests in their order, with the parts that do not depend on the readings: for each hypothesis the rows of
+ * the triangular root (Cholesky) of their covariance, calculated on demand. The tests of the routine are cached,
+ * because each search begins with them. Other tests are dropped after the search.
  */
 export class Trail {
   private readonly rows: (Float64Array | undefined)[] = []

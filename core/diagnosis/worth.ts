@@ -6,7 +6,7 @@ const percent = (share: number): string => {
   return value < 0.05 ? 'under 0.1 %' : `${value < 10 ? value.toFixed(1) : Math.round(value)} %`
 }
 
-/** What the readings so far are worth, in words: how many of the essential tests, and what may still be hidden. */
+/** The worth of the readings so far, in words: the number of essential tests, and the risk that is still hidden. */
 export const worthWords = (done: number, of: number, { hidden, dangerous }: Risk): string =>
   joinText(
     `${done} of ${of} essential tests done. Chance that a listed fault is still hidden: `,

@@ -20,7 +20,7 @@ const utf16Marks: readonly (readonly [encoding: string, bytes: readonly number[]
   ['utf-16be', [0xfe, 0xff]],
 ]
 
-/** Text of a file in UTF-8, or in UTF-16 with its mark; or what it is instead. */
+/** Text of a file in UTF-8, or in UTF-16 with its mark; or the kind of file it is instead. */
 export const decodeText = (bytes: Uint8Array): DecodedText =>
   decodeAs(bytes, []) ?? { ok: false, error: 'This is not UTF-8 or UTF-16 text' }
 

@@ -9,8 +9,8 @@ export const wordsToCell = (words: string): string => (begins.test(words) ? `'${
 export const wordsOfCell = (cell: string): string =>
   cell.startsWith("'") && begins.test(cell.slice(1)) ? cell.slice(1) : cell
 
-/** Characters that show nothing, or turn the direction of what they stand among. */
+/** Characters that are invisible, or change the direction of text. */
 const unseen = /[\p{Cc}\p{Cs}\u061C\u200E\u200F\u202A-\u202E\u2066-\u2069]/u
 
-/** Whether words are plain text: what stands there is what is seen. */
+/** Whether words are plain text: a reader sees all of it. */
 export const isPlainText = (words: string): boolean => !unseen.test(words)

@@ -10,7 +10,7 @@ import { verdicts, verdictWords, type Verdict } from '#core/system/verdict'
 import type { JobDocument } from '#core/job/document'
 import type { RuleOverrides } from '#core/rules/rules'
 
-/** A job to take examples from, and what it is called. */
+/** A job to take examples from, with its name. */
 export interface Example {
   readonly title: string
   readonly job: JobDocument
@@ -57,8 +57,7 @@ interface Seen {
 const q = writerIn(metric)
 
 /**
- * What the examples show of each check: the first formula with its numbers, every verdict, origin of the
- * limit and remedy met.
+ * Examples of each check: the first formula with its numbers, and each verdict, origin of the limit and remedy.
  */
 function look(examples: readonly Example[]): Map<string, Seen> {
   const seen = new Map<
@@ -94,7 +93,7 @@ function look(examples: readonly Example[]): Map<string, Seen> {
   return seen
 }
 
-/** What is said of a check. @param known what the examples show of it */
+/** The description of a check. @param known the findings of the examples */
 function linesOf(check: (typeof allChecks)[number], known: Seen | undefined): string[] {
   const lines = [
     `### \`${check.id}\` ${check.title}`,
@@ -123,8 +122,8 @@ function linesOf(check: (typeof allChecks)[number], known: Seen | undefined): st
 }
 
 /**
- * Every check with what it compares, its formula with numbers from an example, where its limit comes from,
- * and what would fix it. Markdown, made from the checks themselves and from what they say of the examples.
+ * Every check with its comparison, its formula with numbers from an example, the origin of its limit, and its
+ * remedies. Markdown, made from the checks and their findings in the examples.
  */
 export function describeChecks(examples: readonly Example[]): string {
   const seen = look(examples)

@@ -29,7 +29,7 @@ const section = (title: string, columns: TableColumns, about = ''): string =>
     '',
   ].join('\n')
 
-/** What holds for every table. */
+/** Rules for every table. */
 const rules = [
   joinText(
     'CSV in UTF-8 with a header row. Comma or semicolon, whichever the header has; ',

@@ -1,7 +1,7 @@
 import type { Reading } from '#core/loads/detect'
 import { parseQuantity } from '#core/units/parse'
 
-/** What an instrument of the shop’s own sends. */
+/** A line from an instrument of the shop. */
 export const instrumentQuantities = {
   voltage: 'V',
   current: 'A',
@@ -49,7 +49,7 @@ function fromJson(text: string): string[] | null {
   }
 }
 
-/** Joins what comes in pieces into whole lines. */
+/** Joins chunks into whole lines. */
 export class LineReader {
   private rest = ''
 

@@ -80,8 +80,8 @@ function problemsIn(data: unknown): FileProblem[] {
 const mostKept = 8_000_000
 
 /**
- * Groups of job documents that were found sound, by their text: a job that is saved again and again changes few of
- * them, and checking all of it takes a quarter of what a save costs.
+ * Groups of job documents that were accepted, by their text. Repeated saves of a job change few of them, and
+ * checking all takes a quarter of the time of a save.
  */
 export class SoundGroups {
   private readonly texts = new Set<string>()
@@ -92,7 +92,7 @@ export class SoundGroups {
     return this.kept
   }
 
-  /** Whether every group is sound, by itself: what is wrong with one is for the whole document to say. */
+  /** Whether each group is sound alone. The check of the whole document reports the errors. */
   hold(data: Group): boolean {
     return (
       Object.keys(groupSchemas).every((name) => data[name] !== undefined || isOptional(name)) &&

@@ -13,7 +13,7 @@ const mostProved = 1000
 export const mostRows = 200
 /** Ids of parts in a collection: `charger-1`. */
 const numberedIdPattern = /^[a-z]{1,20}-\d{1,6}$/
-/** Ids of parts that are named by what they are about: `main-fuse`. */
+/** Ids of parts that are named after their place: `main-fuse`. */
 const keyedIdPattern = /^[a-z][a-z0-9-]{0,39}$/
 export const partIdPattern = ({ keyed }: PartKind): RegExp => (keyed ? keyedIdPattern : numberedIdPattern)
 /** Parts of a kind that a job holds at most. */
@@ -85,7 +85,7 @@ const ruleSchema = (id: (typeof ruleIds)[number]): Joi.Schema => {
     : Joi.valid(...Object.keys(rule.options))
 }
 
-/** Words for what does not fit, and nothing turned into something else on the way. */
+/** Messages for invalid values. Joi converts nothing. */
 export const inWords: Joi.ValidationOptions = {
   convert: false,
   abortEarly: false,
@@ -133,7 +133,7 @@ const changed = Joi.object({
   before: Joi.any(),
   after: Joi.any(),
 })
-/** The answer that was chosen: what is done, and what differs by it from the survey. */
+/** The chosen answer: its steps, and its differences from the survey. */
 const specified = Joi.object({
   name: text(500).required(),
   at: Joi.string().isoDate().raw().required(),
@@ -157,7 +157,7 @@ const specified = Joi.object({
 
 const moment = Joi.string().isoDate().raw().required()
 const proofId = /^[a-z][a-z0-9-]{0,59}$/
-/** How a job was fitted and proved: steps, readings, what was repaired, what was fitted otherwise. */
+/** Fitting and proving of a job: steps, readings, repairs, differences from the plan. */
 const proving = Joi.object({
   steps: Joi.object()
     .pattern(
@@ -249,7 +249,7 @@ const paperPhotos = Joi.object()
   )
   .max(mostRows)
 
-/** What each group of a job document must look like, made from the catalogue of fields. */
+/** The schema of each group of a job document, made from the catalogue of fields. */
 export const groupSchemas: Readonly<Record<string, Joi.Schema>> = {
   format: Joi.valid(jobFormat).required(),
   version: Joi.number().valid(jobFormatVersion).required(),
@@ -289,5 +289,5 @@ export const groupSchemas: Readonly<Record<string, Joi.Schema>> = {
   ),
 }
 
-/** What a job document must look like. Unknown properties are kept. */
+/** The schema of a job document. Unknown properties are kept. */
 export const jobSchema: Joi.ObjectSchema = Joi.object(groupSchemas).unknown().prefs(inWords)

@@ -11,7 +11,7 @@ interface Schema {
   readonly [keyword: string]: unknown
 }
 
-/** What Joi holds a job to, in JSON Schema 2020-12. */
+/** Joi's rules for a job, in JSON Schema 2020-12. */
 const held = jobSchema['~standard'].jsonSchema.input({ target: 'draft-2020-12' }) as Schema
 
 /** A schema whose properties are changed by name. */
@@ -88,8 +88,8 @@ const described: Readonly<Record<string, (schema: Schema) => Schema>> = {
 }
 
 /**
- * The published JSON Schema (2020-12) of a job file: what it is held to comes from the Joi schema that holds
- * it, the words from the catalogue of fields.
+ * The published JSON Schema (2020-12) of a job file: its rules come from the Joi schema, its words from the
+ * catalogue of fields.
  */
 export const jobJsonSchema: Schema = {
   $schema: 'https://json-schema.org/draft/2020-12/schema',

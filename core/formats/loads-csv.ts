@@ -14,8 +14,8 @@ export const loadColumns: TableColumns = {
 }
 
 /**
- * Reads a table of loads: the good rows, and what is wrong with the others. Columns it does not know are left
- * out and named: such a table is often a sheet with remarks and sums of its own.
+ * Reads a table of loads: the good rows, and the errors of the others. It leaves out unknown columns and names
+ * them, because such a table is often a sheet with remarks and totals.
  */
 export function readLoadsCsv(text: string): {
   readonly loads: readonly LoadRow[]

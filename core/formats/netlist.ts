@@ -7,7 +7,7 @@ export const netlistName = (id: string): string => id.replace(/[^A-Za-z0-9_]/g, 
 /**
  * A circuit as a standard SPICE netlist: node names are the post ids, ground is `0`, each run a resistor `R_` and its
  * id, units as behavioural current sources by their law.
- * @param title its first line, which says what it is
+ * @param title its first line, a description
  * @param start where a solver may begin, V, by node
  */
 export function writeNetlist(

@@ -8,7 +8,7 @@ const columns: TableColumns = {
   value: { type: 'text', label: 'Value', most: 40, required: true },
 }
 
-/** What of a test is needed to read what stands in a table. */
+/** The properties of a test that are needed to read a table. */
 type Readable = Pick<ProofTest, 'id' | 'quantity' | 'unit'>
 
 export interface ReadReadings<T extends Readable> {
@@ -53,8 +53,8 @@ type Placed = Readable & Pick<ShownTest, 'run' | 'from'>
 export const isRecording = (text: string): boolean => /^\uFEFF?\s*"?time"?\s*[,;]/i.test(text)
 
 /**
- * Reads a recording of instruments: `time,quantity,at,value,unit`. `at` is a test, or the run or the post of one that
- * reads that quantity. Of each test the mean of its last readings is taken: what the instrument settled at.
+ * Reads a recording of instruments: `time,quantity,at,value,unit`. `at` is a test, or its run or post with that
+ * quantity. For each test it takes the mean of the last readings, after the instrument settled.
  */
 export function readRecordingCsv<T extends Placed>(text: string, tests: readonly T[]): ReadReadings<T> {
   const { rows, problems } = readTable(text, recorded)

@@ -16,7 +16,7 @@ export const seriesHeader = (ids: readonly ChannelId[] = channelIds): string[] =
  * The series of some runs as CSV, one system below the other: header row, units in headers, seconds since the
  * start, to a tenth. Channels that none of them has are left out; a cell is empty where a system has no such
  * channel. Yes and no are 1 and 0.
- * @param titles what each system is called, in the order of the runs
+ * @param titles the name of each system, in the order of the runs
  */
 export function seriesCsv(results: readonly RunResult[], titles: readonly string[]): string {
   const ids = channelIds.filter((id) => results.some(({ series }) => series.values[id]))

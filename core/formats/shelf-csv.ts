@@ -30,8 +30,7 @@ export interface ReadShelf {
 }
 
 /**
- * Reads a table of parts of one kind: the good rows, and what is wrong with the others by line, column and
- * reason.
+ * Reads a table of parts of one kind: the good rows, and the errors of the others with line, column and reason.
  */
 export function readShelfCsv(text: string, kind: ShelfKindId): ReadShelf {
   const { rows, problems, count } = readTable(text, shelfColumns(kind))
@@ -62,7 +61,7 @@ export const writeShelfCsv = (
     parts.map(({ code, name, maker, values }) => ({ code, name, maker, ...values })),
   )
 
-/** Checks one part as typed: what is wrong with it, by field; empty when nothing is. */
+/** Checks one part as typed. Returns the errors by field; empty if there are none. */
 export function checkShelfPart(
   kind: ShelfKindId,
   part: {

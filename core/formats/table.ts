@@ -13,7 +13,7 @@ export interface TextColumn {
   readonly most: number
   readonly required?: true
   readonly pattern?: RegExp
-  /** What a word that does not match the pattern should look like. */
+  /** The expected form of a word that does not match the pattern. */
   readonly looksLike?: string
 }
 export type TableColumn = TextColumn | Field
@@ -46,7 +46,7 @@ const unitOf = (column: TableColumn): string =>
   column.type === 'quantity' && column.unit !== '' && column.unit !== 'money' ? ` (${column.unit})` : ''
 const headerOf = (id: string, column: TableColumn): string => id + unitOf(column)
 
-/** What stands between the cells of a header: the comma, unless there is more of another. */
+/** The separator of a header: the comma, unless another one is more frequent. */
 const separatorOf = (header: string): string =>
   [',', ';', '\t'].reduce((a, b) => (header.split(b).length > header.split(a).length ? b : a))
 
@@ -78,7 +78,7 @@ export interface TableReading {
  * Reads a table with a header row: comma, semicolon or tab (as the header has), standard quotes, any line ends. A
  * column is headed by its id or by its label, in capitals or not. Numbers are in the units of the header and
  * may be written as people write them. Each row that does not fit is reported by line, column and reason, and
- * the others are given; what is wrong with the header refuses all.
+ * the others are given. An error in the header refuses the whole table.
  */
 export function readTable(text: string, columns: TableColumns, reading: TableReading = {}): ReadTable {
   const refuse = (line: number, column: string, reason: string): ReadTable => ({
@@ -148,7 +148,7 @@ const unknownIn = (heads: readonly Head[], outcome: string): TableProblem[] =>
       : [],
   )
 
-/** What stands twice, in another unit, or is missing. */
+/** Columns that are repeated, in another unit, or missing. */
 function wrongInHeader(heads: readonly Head[], columns: TableColumns): TableProblem[] {
   const problem = (column: string, reason: string): TableProblem => ({ line: 1, column, reason })
   const ids = heads.map(({ id }) => id)
@@ -201,7 +201,7 @@ function readRow(
   return { values, problems }
 }
 
-/** A cell's value, or what is wrong with it. Tables use metric units only, also in an imperial shop. */
+/** A cell's value, or its error. Tables use metric units only, also in an imperial shop. */
 function readCell(text: string, column: TableColumn): string | number | { readonly error: string } {
   if (text.length > mostCellLetters) return { error: 'is too long' }
   switch (column.type) {

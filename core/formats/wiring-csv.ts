@@ -8,7 +8,7 @@ import { wordsToCell } from './cell'
 
 const tidy = (value: number): string => String(Math.round(value * 100) / 100)
 
-/** The runs of a wiring as CSV, for labels and lists: header row, units in headers; what is unknown is empty. */
+/** The runs of a wiring as CSV, for labels and lists: header row, units in headers. Unknown cells are empty. */
 export function runsCsv({ network, runs }: WiredJob): string {
   const names = new Map(network.posts.map(({ id, name }) => [id, name]))
   const fuses = new Map(network.posts.map(({ id, fitting }) => [id, fitting?.number ?? '']))
@@ -43,8 +43,8 @@ export function runsCsv({ network, runs }: WiredJob): string {
 }
 
 /**
- * What is bought for a wiring as CSV; what the shelf lacks, and prices and weights that are unknown, are empty.
- * @param shelf where it is bought from
+ * Parts to buy for a wiring as CSV. Unknown prices and weights, and parts that the shelf lacks, have empty cells.
+ * @param shelf the shelf to buy from
  */
 export const wiringPartsCsv = ({ parts }: Pick<WiredJob, 'parts'>, shelf: readonly ShelfPart[]): string =>
   `${csvFormatRows([

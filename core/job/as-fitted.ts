@@ -4,13 +4,13 @@ import { withPart, type JobDocument } from './document'
 import type { Specified } from './specified'
 import { provingOf } from './proving-edits'
 
-/** An answer without what it sets of runs and fuses: as fitted, these are made, and what was fitted replaces them. */
+/** An answer without its runs and fuses: as fitted, these are done, and the fitted ones replace them. */
 const withoutWiring = (specified: Specified): Specified => ({
   ...specified,
   changes: specified.changes.filter(({ path }) => !/^(runs|fittings|branches)\//.test(path)),
 })
 
-/** The job as it was really fitted: as specified, with what was fitted otherwise. */
+/** The job as fitted: as specified, with the differences found during fitting. */
 export function asFitted(job: JobDocument): JobDocument {
   const { fitted } = provingOf(job)
   const paths = new Set(fitted.map(({ path }) => path.split('/').slice(0, 2).join('/')))

@@ -1,6 +1,6 @@
 import { partsOf, withAssumed, type JobDocument } from './document'
 
-/** What a new job is asked first, in this order. */
+/** The first questions of a new job, in this order. */
 export const beginningQuestions = ['sources', 'bank', 'battery'] as const
 export type BeginningQuestion = (typeof beginningQuestions)[number]
 

@@ -14,7 +14,7 @@ export function withCandidate(job: JobDocument, path: PartPath): JobDocument {
   return part ? { ...job, candidate: part } : job
 }
 
-/** The job with one of the others made the one in question; what was in question takes its place. */
+/** The job with one of the other candidates as the current one; the current one takes its place. */
 export function chooseCandidate(job: JobDocument, path: PartPath): JobDocument {
   const id = path.split('/')[1]
   const chosen = id === undefined ? undefined : job.alternatives[id]

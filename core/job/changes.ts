@@ -19,7 +19,7 @@ function depthOf(section: string): number {
   return partKinds[section as PartKindId].many ? 2 : 1
 }
 
-/** What differs between two states of a job, property by property. */
+/** Differences between two states of a job, property by property. */
 export function changesBetween(before: JobDocument, after: JobDocument): Change[] {
   const compare = (a: unknown, b: unknown, path: string, depth: number): Change[] => {
     if (dequal(a, b)) return []

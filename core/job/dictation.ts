@@ -28,16 +28,16 @@ const betweenParts = /[,;]\s+|\n+|\s+then\s+/u
 /** A number with the word behind it that may be its unit. */
 const numberWord = /^[-−+]?\d+(?:[.,]\d+)?(?:[a-zµΩ²°%]+)?$/iu
 
-/** What a text would set, and what of it was not understood. */
+/** The values that a text would set, and its unread words. */
 export interface ReadLines {
   readonly values: readonly LineValue[]
   readonly unread: readonly string[]
 }
 
 /**
- * Reads several values at once, as someone dictates them: `alternator 90 amps 14.4 volts measured, shore charger 30 amps
- * float 13.6`. A part is named once; a value without a name goes to the first field of its part in that unit. What fits no
- * field is given back unread.
+ * Reads several values at once, as people dictate them: `alternator 90 amps 14.4 volts measured, shore charger 30
+ * amps float 13.6`. A part is named once. A value without a name goes to the first field of its part in that unit.
+ * Words that fit no field are returned unread.
  * @param units those of the shop, for a number without its unit
  */
 export function readLines(job: JobDocument, text: string, units: DisplayUnits): ReadLines {

@@ -64,7 +64,7 @@ export interface JobHead {
   readonly stage: Stage
 }
 
-/** What every part may carry next to its surveyed fields. */
+/** Properties of every part besides its surveyed fields. */
 export interface PartExtras {
   readonly name?: string
   readonly notes?: string
@@ -96,7 +96,7 @@ export type JobDocument = {
   readonly version: typeof jobFormatVersion
   readonly job: JobHead
   readonly rules: RuleOverrides
-  /** What the installer wrote at a station. */
+  /** The installer's note at a station. */
   readonly notes: Readonly<Partial<Record<PartKindId, string>>>
   /** The answer that was chosen, next to the survey. */
   readonly specified?: Specified
@@ -125,7 +125,7 @@ export function emptyJob(number: string, name = ''): JobDocument {
   } as unknown as JobDocument
 }
 
-/** The survey unchanged, without what was specified, quoted and proved, and without photos of papers. */
+/** The survey unchanged, without answer, quotation and proof, and without photos of papers. */
 export function surveyOf({
   specified: _specified,
   proving: _proving,
@@ -137,8 +137,8 @@ export function surveyOf({
 }
 
 /**
- * A copy under a new number: the survey unchanged, without what was specified, quoted and proved, as an enquiry
- * of its own without a due date.
+ * A copy under a new number, as an enquiry without a due date: the survey unchanged, without answer, quotation and
+ * proof.
  */
 export function copyOfJob(job: JobDocument, number: string): JobDocument {
   const { dueDate: _due, ...head } = job.job
@@ -210,14 +210,14 @@ export function fieldAt(path: FieldPath): {
 }
 
 /**
- * What was surveyed of a field of a part; undefined when nothing was ever entered.
- * @typeParam T what the catalogue lets the field hold
+ * The surveyed value of a part's field; undefined if it was never entered.
+ * @typeParam T the type of the field in the catalogue
  */
 export const knownOf = <T = unknown>(part: AnyPart, name: string): Known<T> | undefined =>
   part[name] as Known<T> | undefined
 /**
  * The value of a field of a part; null while it is unknown.
- * @typeParam T what the catalogue lets the field hold
+ * @typeParam T the type of the field in the catalogue
  */
 export const valueOf = <T = unknown>(part: AnyPart, name: string): T | null =>
   knownOf<T>(part, name)?.value ?? null
@@ -296,7 +296,7 @@ export function withoutPart(job: JobDocument, path: PartPath): JobDocument {
 /** The part of a path behind its kind: `charger-1`. */
 export const partId = (path: PartPath): string => path.slice(path.indexOf('/') + 1)
 
-/** What people call the part: its own name, else its kind, numbered where there are several. */
+/** The name of the part: its own, else its kind, numbered if there are several. */
 export function partName(job: JobDocument, path: PartPath): string {
   const ref = partAt(job, path)
   if (!ref) return path
@@ -309,7 +309,7 @@ export function partName(job: JobDocument, path: PartPath): string {
 export const partInSentence = (job: JobDocument, path: PartPath): string =>
   partAt(job, path)?.part.name ?? `the ${inSentence(partName(job, path))}`
 
-/** Whether the field is asked at all: its condition holds, or what decides it is unknown yet. */
+/** Whether the field is asked at all: its condition holds, or the deciding value is still unknown. */
 export function isAsked(part: AnyPart, field: Field): boolean {
   return (field.when ?? []).every(({ field: sibling, is }) => {
     const decided = valueOf<string>(part, sibling)

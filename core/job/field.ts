@@ -24,7 +24,7 @@ export interface Known<T> {
 
 export type Range = readonly [low: number, high: number]
 
-/** What a plausible range may depend on: the known values of the same part. */
+/** Inputs of a plausible range: the known values of the same part. */
 export interface RangeContext {
   /** The known number of a sibling field, or null. */
   readonly number: (field: string) => number | null
@@ -32,7 +32,7 @@ export interface RangeContext {
   readonly choice: (field: string) => string | null
 }
 
-/** What a computed default may depend on: the part's other values, known or not, and the rules. */
+/** Inputs of a computed default: the part's other values, known or not, and the rules. */
 export interface DefaultContext {
   readonly value: (field: string) => number
   readonly rules: ShopRules
@@ -46,7 +46,7 @@ interface FieldBase {
   readonly how?: How
   /** How long finding it out takes, min; a few if nothing is said: see {@link minutesToFind}. */
   readonly minutes?: number
-  /** What holds if nothing is entered, where that is more than “none”. */
+  /** The value of an empty field, if that is more than “none”. */
   readonly absent?: string
   /** Seldom needed: folded away until it is known or matters. */
   readonly detail?: true
@@ -77,7 +77,7 @@ export const withDecisions = <F extends Fields>(
 
 /** Minutes that a look at a label or a reading with the meter takes. */
 const usualMinutes = 10
-/** How long finding a value out takes, min: an estimate for telling what it is worth. */
+/** Time to find a value out, min: an estimate for the worth of the measurement. */
 export const minutesToFind = ({ minutes = usualMinutes }: FieldBase): number => minutes
 
 export interface Condition {
@@ -88,7 +88,7 @@ export interface Condition {
 export interface QuantityField extends FieldBase {
   readonly type: 'quantity'
   readonly unit: Unit
-  /** What can be true at all, in the stored unit; anything else is refused. */
+  /** Possible values, in the stored unit; others are refused. */
   readonly limits: Range
   /** Step of the arrow keys. */
   readonly step: number
@@ -119,14 +119,14 @@ export interface OptionalField extends QuantityField {
 export interface ChoiceField<O extends string = string> extends FieldBase {
   readonly type: 'choice'
   readonly options: Readonly<Record<O, string>>
-  /** What to take where the maker's data say nothing. */
+  /** The value if the maker's data give none. */
   readonly otherwise?: NoInfer<O>
 }
 
 /** A column of a table that is written as text, each row `25 at 14.4`. */
 export interface Column {
   readonly name: string
-  /** What stands over it. */
+  /** The heading of the column. */
   readonly label: string
   readonly unit: Unit
   readonly limits: Range
@@ -135,7 +135,7 @@ export interface Column {
 export interface RowsField<C extends string = string> extends FieldBase {
   readonly type: 'rows'
   readonly columns: readonly (Column & { readonly name: C })[]
-  /** What parts the columns when written. */
+  /** The separator of the columns when written. */
   readonly between: string
 }
 

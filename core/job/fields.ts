@@ -10,7 +10,7 @@ import { conductors, devices, inverters, loads } from '#core/job/parts/wiring'
 
 export * from './field'
 
-/** A kind of part: a station of the walk-round, its fields, and what it refers to. */
+/** A kind of part: a station of the walk-round, its fields, and its references. */
 export interface PartKind {
   readonly title: string
   readonly one: string
@@ -19,7 +19,7 @@ export interface PartKind {
   readonly fields: Fields
   /** A collection of parts by id; otherwise exactly one. */
   readonly many: boolean
-  /** What ids of its parts begin with: `charger` for `charger-1`. */
+  /** The prefix of its parts' ids: `charger` for `charger-1`. */
   readonly stem?: string
   /** Name of the property that points at another part, and where to. */
   readonly refers?: { readonly field: 'from' | 'of'; readonly label: string; readonly to: readonly string[] }
@@ -27,7 +27,7 @@ export interface PartKind {
   readonly columns?: readonly (readonly string[])[]
   /** Not a station of the walk-round: it has a view of its own. */
   readonly elsewhere?: true
-  /** Its parts are named by what they are about, as `main-fuse`, and not numbered. */
+  /** Its parts are named after their place, as `main-fuse`, and not numbered. */
   readonly keyed?: true
 }
 

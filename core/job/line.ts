@@ -13,7 +13,7 @@ import type { DisplayUnits } from '#core/units/display'
 import { limitsAt } from './limits'
 import { parseField } from './parse-field'
 
-/** What a line of words would set. */
+/** The value that a line of words would set. */
 export interface LineValue {
   readonly path: FieldPath
   readonly field: Field
@@ -97,9 +97,9 @@ function fit({ label, part, hint }: Named, words: readonly string[]): number {
 }
 
 /**
- * Reads a whole line of the survey, `regulator 14.4 measured` or `charger 2 float 13,5`: words that name a
- * field, its value as people write it with or without a unit, and how it is known where that is said. Gives
- * what it could mean, the likeliest first; nothing where it is no such line.
+ * Reads a whole line of the survey, `regulator 14.4 measured` or `charger 2 float 13,5`: words that name a field, a
+ * value with or without a unit, and its source if given. Returns the possible meanings, the likeliest first; none
+ * if it is no such line.
  * @param units those of the shop, for a number without its unit
  */
 export function readLine(job: JobDocument, line: string, units: DisplayUnits): readonly LineValue[] {

@@ -42,6 +42,6 @@ export function withPhotoChoice(
   return choice.caption === '' && choice.papers.length === 0 ? others : { ...others, [id]: choice }
 }
 
-/** What a choice is called; null for a path of something else. */
+/** The name of a choice; null for any other path. */
 export const photoLabel = (path: string): string | null =>
   path.split('/')[0] === 'paperPhotos' ? 'Photos in papers' : null

@@ -20,14 +20,14 @@ export const entrySources = {
 } as const
 export type EntrySource = keyof typeof entrySources
 
-/** What an entry says. Fields that its kind does not use are null or empty. */
+/** The content of an entry. Fields that its kind does not use are null or empty. */
 export interface EntryBody {
   readonly kind: EntryKind
   /** When it was read or done, ISO date-time. */
   readonly at: string
   /** Of a reading. */
   readonly quantity: LogQuantityId | null
-  /** What was read or replaced: `W1`, `House bank`. */
+  /** The read or replaced part: `W1`, `House bank`. */
   readonly subject: string
   /** In the unit of the quantity. */
   readonly value: number | null
@@ -66,7 +66,7 @@ const blank: Omit<EntryBody, 'kind' | 'at' | 'source'> = {
   corrects: null,
 }
 
-/** An entry with what is given; the rest is empty. */
+/** An entry with the given values; the rest is empty. */
 export const entryOf = (
   given: Pick<EntryBody, 'kind' | 'at' | 'source'> & Partial<EntryBody>,
 ): EntryBody => ({ ...blank, ...given })

@@ -60,7 +60,7 @@ const isBeyond = ({ value, worse }: SeriesLimit, reading: number): boolean =>
 /** Whether a change goes the way that gets worse. */
 const isTowards = ({ worse }: SeriesLimit, slope: number): boolean => slope < 0 === (worse === 'lower')
 
-/** What the readings of one series say about the next visit. */
+/** The flags of one series for the next visit. */
 function ofSeries(series: Series, rules: ShopRules, q: Write, now: number): CheckNext[] {
   const { id, limit, trend, readings, quantity, subject } = series
   const last = readings.at(-1)
@@ -83,7 +83,7 @@ function ofSeries(series: Series, rules: ShopRules, q: Write, now: number): Chec
 }
 
 /**
- * What to check next time: readings past a limit, trends that can meet one soon, and what was left open.
+ * Flags for the next visit: readings past a limit, trends that may meet one soon, and open items.
  * @param now ms since 1970
  */
 export function checksNext(

@@ -9,10 +9,10 @@ const byTest: Readonly<Partial<Record<RecordedNumbers['quantity'], LogQuantityId
   'ampere-hours': 'charge',
 }
 
-/** What was calculated says no more than four digits. */
+/** Calculated values have at most four digits. */
 const rounded = (value: number): number => Number(value.toPrecision(4))
 
-/** Entries that a signed record adds to the logbook of its craft: the visit, its readings, and what it left open. */
+/** Entries that a signed record adds to the logbook of its craft: the visit, its readings, and its open items. */
 export function entriesOfRecord({ inputs, result }: FittingRecord): EntryBody[] {
   const { issuedAt, number, signature } = inputs
   const made = { at: issuedAt, source: 'prove' as const }
@@ -67,7 +67,7 @@ const jointsOf = ({ learnt }: FittingRecord['result'], at: string): EntryBody[] 
       : [],
   )
 
-/** What was left open when the record was signed, a sentence each. */
+/** Items that were open when the record was signed, a sentence each. */
 function leftOpen({ tests, open, steps }: FittingRecord['result']): string[] {
   const outside = tests
     .filter(({ within }) => !within)

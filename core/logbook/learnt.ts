@@ -4,7 +4,7 @@ import { ruleCatalogue } from '#core/rules/rules'
 import type { LogQuantityId } from './quantities'
 import { median } from './trend'
 
-/** A reading that was predicted: what was read against what was expected. */
+/** A reading with its prediction. */
 export interface PredictedReading {
   readonly quantity: LogQuantityId
   readonly craft: string
@@ -15,7 +15,7 @@ export interface PredictedReading {
   readonly ageYears: number
 }
 
-/** What a shop compares, and how: by the difference, or by the ratio. */
+/** A quantity that a shop compares, by the difference or the ratio. */
 const topics = {
   caseTemperature: { title: 'Case temperature of alternators', by: 'difference', unit: 'Δ°C' },
   jointResistance: { title: 'Resistance of cables with their joints', by: 'ratio', unit: '%' },
@@ -125,8 +125,8 @@ const noDefault: Readonly<Record<Exclude<LearntTopic, 'jointResistance'>, string
 }
 
 /**
- * What a shop’s own readings say about its predictions: by topic and kind, with the default they speak for. Nothing is
- * changed by it.
+ * Comparison of a shop's own readings with their predictions, by topic and kind, with the default that they
+ * support. It changes nothing.
  */
 export function lessonsOf(readings: readonly PredictedReading[], rules: ShopRules): Lesson[] {
   return learntTopics.flatMap((topic): Lesson[] => {

@@ -21,16 +21,16 @@ export interface LogQuantity {
   readonly label: string
   readonly unit: Unit
   readonly range: readonly [least: number, most: number]
-  /** What it is read at, for the entry form. */
+  /** The place of its reading, for the entry form. */
   readonly at: string
-  /** Whether its subject alone says what was read: a test by its title. */
+  /** Whether its subject alone names the reading: a test by its title. */
   readonly isPlain?: true
   readonly limit?: Limit
-  /** What to do when the trend meets the limit. */
+  /** The remedy when the trend meets the limit. */
   readonly remedy?: string
 }
 
-/** What a logbook can hold as a reading. Values are in the unit given here. */
+/** The quantities that a logbook stores. Values are in the unit given here. */
 export const logQuantities = {
   restingVoltage: { label: 'Resting voltage', unit: 'V', range: [0, 1000], at: 'Battery' },
   capacity: {
@@ -81,7 +81,7 @@ export const logQuantityIds = Object.keys(logQuantities) as LogQuantityId[]
 
 export const logQuantity = (id: LogQuantityId): LogQuantity => logQuantities[id]
 
-/** What a reading is of: `Capacity, House bank`; a test by its title. */
+/** The name of a reading: `Capacity, House bank`; a test by its title. */
 export function readingName(id: LogQuantityId, subject: string): string {
   const { label, isPlain } = logQuantity(id)
   return isPlain && subject ? subject : [label, subject].filter(Boolean).join(', ')

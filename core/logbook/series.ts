@@ -75,8 +75,8 @@ export function groupedBy<T>(items: readonly T[], keyOf: (item: T) => string): M
 const placeOf = (subject: string): string => subject.trim().toLowerCase()
 
 /**
- * Readings of a logbook by what was read where, with limit and trend; the ones with a limit first. Corrected entries
- * are left out, and so are readings of a part that was replaced since.
+ * Readings of a logbook by quantity and place, with limit and trend; the ones with a limit first. Corrected
+ * entries, and readings of a part that was replaced later, are left out.
  */
 export function seriesOf(entries: readonly LogEntry[], rules: ShopRules): Series[] {
   const standing = standingEntries(entries)

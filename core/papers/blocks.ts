@@ -14,7 +14,7 @@ export const strong = (text: string): Span => ({ text, tone: 'strong' })
 export const soft = (text: string): Span => ({ text, tone: 'soft' })
 export const judged = (verdict: Verdict, text: string): Span => ({ text, verdict })
 
-/** What a finding is about, before its sentence: a question keeps its mark. */
+/** The subject of a finding, before its sentence: a question keeps its mark. */
 export const heading = (title: string): Span => strong(title.endsWith('?') ? title : `${title}.`)
 
 export interface Fact {
@@ -23,7 +23,7 @@ export interface Fact {
 }
 export interface Column {
   readonly title: string
-  /** Width on paper, mm; null takes what is left. */
+  /** Width on paper, mm; null takes the remaining width. */
   readonly widthMm: number | null
   readonly right?: boolean
 }
@@ -96,7 +96,7 @@ export interface GridCell {
 
 export interface Section {
   readonly heading: string
-  /** Next to the heading: what it is about, and what came of it. */
+  /** Next to the heading: the subject and the result. */
   readonly about?: string
   readonly verdict?: Verdict
   readonly blocks: readonly Block[]

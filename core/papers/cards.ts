@@ -33,7 +33,7 @@ const settingFact = ({ label, value, unit }: Setting, q: Write): Fact => ({
   value: typeof value === 'number' ? q(value, unit) : value,
 })
 
-/** What charges and loads the battery must keep to. */
+/** Limits of the battery for chargers and loads. */
 function batteryCard({ bank, q }: System, name: string): GridCell {
   return {
     title: 'Lithium battery',

@@ -2,7 +2,7 @@ import { dayOf, paperSize, type Paper } from './blocks'
 import { paperKinds, type PaperKind } from './kinds'
 import type { SheetInputs } from './sheet'
 
-/** What is a paper's own: its size only where it is not that of the shop. */
+/** Properties of one paper: its size only if it differs from the shop's. */
 export type PaperBody = Pick<Paper, 'title' | 'under' | 'sections'> & Partial<Pick<Paper, 'size' | 'type'>>
 
 /**

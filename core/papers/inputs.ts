@@ -12,7 +12,7 @@ export interface PlainInputs extends SheetInputs {
   readonly customerPage: string
 }
 
-/** What a person chooses for a plain paper. */
+/** A person's choices for a plain paper. */
 export type PlainChoices = Partial<Pick<PlainInputs, 'labelSheet' | 'customerPage'>>
 
 /** Inputs of a plain paper; with the usual labels for the size of the paper, and without a code. */

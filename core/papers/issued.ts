@@ -7,14 +7,14 @@ import { recordPaper } from './record-paper'
 import type { Sheet } from './sheet'
 import { specificationPaper } from './specification'
 
-/** What is issued for a job, and never changes. */
+/** An issued document of a job, which never changes. */
 export type IssuedContent = Sheet | FittingRecord | Quotation | PlainPaper
 
 /** The kind of paper that was issued: its format has its name. */
 export const kindOfIssued = ({ format }: IssuedContent): PaperKind =>
   format.slice('jovial-anchor/'.length) as PaperKind
 
-/** The paper of what was issued. */
+/** The paper of an issued document. */
 export function issuedPaper(issued: IssuedContent): Paper {
   switch (issued.format) {
     case 'jovial-anchor/record':

@@ -6,7 +6,7 @@ import { isSizeUnknown, ratingWords, sizeWords } from '#core/wiring/words'
 /** A label to stick on a cable end, a fuse, a switch or a bar. */
 export interface WiringLabel {
   readonly number: string
-  /** A cable: where it comes from and goes to. A fitting: what it is. */
+  /** A cable: its two ends. A fitting: its name. */
   readonly from: string
   readonly to: string
   /** Size of a cable, rating of a fitting; empty if it was not read. */

@@ -12,7 +12,7 @@ import type { Verdict } from '#core/system/verdict'
 import type { DisplayUnits } from '#core/units/display'
 import { answerKinds, paperKindIds, type PaperKind } from './kinds'
 
-/** Something a paper lacks. What stops it must be there before it is issued. */
+/** Something a paper lacks. A blocking item must be there before it is issued. */
 export interface Missing {
   readonly words: string
   readonly stops: boolean
@@ -51,7 +51,7 @@ function notSuiting(verdict: Verdict | null): Missing[] {
 }
 
 /**
- * What each paper of a job lacks, a sentence each.
+ * The missing items of each paper of a job, a sentence each.
  * @param verdict of the job as specified; null if nothing is specified
  */
 export function missingOf(

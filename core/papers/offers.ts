@@ -2,7 +2,7 @@ import type { QuotationLine } from '#core/quotation/lines'
 import type { Offer } from '#core/quotation/offer'
 import type { Quotation } from './quotation'
 
-/** What a quotation offers: the chosen answer first, then its alternatives. */
+/** Offers of a quotation: the chosen answer first, then its alternatives. */
 export const offersOf = ({ inputs, result }: Quotation): readonly [Offer, ...Offer[]] => [
   { id: '', name: inputs.job.specified?.name ?? 'As quoted', lines: result.lines, totals: result.totals },
   ...(result.alternatives ?? []),

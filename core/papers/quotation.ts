@@ -29,13 +29,13 @@ export interface QuotationInputs extends SheetInputs {
   readonly letterhead: Letterhead
 }
 
-/** What is done in an answer, what it costs, and what stays open. */
+/** The work of an answer, its price, and its open items. */
 interface Quoted {
-  /** What is done, in the words of the answer. */
+  /** The work, in the words of the answer. */
   readonly does: readonly string[]
-  /** What stays as it is. */
+  /** Parts that stay unchanged. */
   readonly leaves: readonly string[]
-  /** What is to be measured before the work. */
+  /** Measurements before the work. */
   readonly open: readonly string[]
   readonly lines: readonly QuotationLine[]
   readonly totals: QuotationTotals
@@ -43,7 +43,7 @@ interface Quoted {
 /** Another answer that the customer can take. */
 export type QuotedAlternative = Quoted & Offer
 
-/** What a quotation says. */
+/** The content of a quotation. */
 export interface QuotationResult extends Quoted {
   readonly until: string
   readonly depositPercent: number
@@ -99,14 +99,14 @@ function quoted(inputs: QuotationInputs): Quoted {
 }
 
 const text = (...lines: readonly Line[]): Section['blocks'] => lines.map((line) => ({ kind: 'text', line }))
-/** Paragraphs of what somebody typed. */
+/** Paragraphs of typed text. */
 const paragraphs = (words: string): Line[] =>
   words
     .split(/\n+/)
     .filter((line) => line.trim() !== '')
     .map((line) => [plain(line.trim())])
 
-/** The paper of a quotation, from what was frozen in it alone. */
+/** The paper of a quotation, from its frozen content alone. */
 export function quotationPaper({ inputs, result }: Quotation): Paper {
   const { job, shop, number, issuedAt, letterhead } = inputs
   const { locale } = letterhead
@@ -188,7 +188,7 @@ function priced({ lines, totals }: QuotationResult, letterhead: Letterhead): Sec
   )
 }
 
-/** Discount, what is left, each tax, and the total. */
+/** Discount, subtotal, each tax, and the total. */
 function sumsOf(
   totals: QuotationResult['totals'],
   discountPercent: number,
@@ -208,7 +208,7 @@ function sumsOf(
   ]
 }
 
-/** What the groups come to, discount, tax, total and deposit. */
+/** Totals of the groups, discount, tax, total and deposit. */
 function total(
   {
     lines,
@@ -269,7 +269,7 @@ function options(lines: readonly QuotationLine[], letterhead: Letterhead, of = '
 /** Letters by which the customer names an alternative. */
 const letters = ['A', 'B'] as const
 
-/** Other answers, each with what it does instead and what it comes to. */
+/** Other answers, each with its different work and its total. */
 function alternatives(
   { alternatives: others = [], depositPercent, discountPercent }: QuotationResult,
   letterhead: Letterhead,

@@ -21,7 +21,7 @@ import { photosSection } from './photos'
 import type { FittingRecord, RecordInputs, Signature } from './record'
 import { serialsSection } from './serials'
 
-/** Who did it and when, and what was met. */
+/** Who did it and when, and which criteria were met. */
 function doneWords(by: string, when: string, note: string): string {
   const done = [by, when && dayOf(when)].filter(Boolean).join(', ')
   return [done, note].filter(Boolean).join(': ')
@@ -29,7 +29,7 @@ function doneWords(by: string, when: string, note: string): string {
 
 const stateWords = { done: 'done', 'put-off': 'skipped', open: 'not done' } as const
 
-/** The paper of a signed record: from what was frozen in it alone. */
+/** The paper of a signed record, from its frozen content alone. */
 export function recordPaper({ inputs, result }: FittingRecord): Paper {
   const { job, shop, number, issuedAt, issuedBy, signature } = inputs
   const { customer, name, registration, location } = job.job

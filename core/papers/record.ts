@@ -53,7 +53,7 @@ export interface RecordedTest {
   readonly when: string
 }
 
-/** A signed record of fitting and proving: what it was made from and what came of it. Kept unchanged for ever. */
+/** A signed record of fitting and proving: its inputs and its result. It never changes. */
 export interface FittingRecord {
   readonly format: 'jovial-anchor/record'
   readonly version: 1
@@ -73,9 +73,9 @@ export interface FittingRecord {
     readonly tests: readonly RecordedTest[]
     /** Essential tests that were not made. */
     readonly open: readonly string[]
-    /** What the readings are worth; left out by records that were signed before it was calculated. */
+    /** The worth of the readings; absent in older records. */
     readonly worth?: { readonly done: number; readonly of: number; readonly risk: Risk }
-    /** What is missing of a full proof, a sentence each; left out by records that were signed before it was looked for. */
+    /** Missing items of a full proof, a sentence each; absent in older records. */
     readonly gaps?: readonly string[]
     readonly mended: readonly { readonly words: string; readonly by: string; readonly when: string }[]
     readonly fitted: readonly string[]
@@ -131,7 +131,7 @@ export function recordOf(inputs: RecordInputs): FittingRecord {
   return { format: 'jovial-anchor/record', version: 1, inputs, result }
 }
 
-/** What was fitted otherwise than proposed, and what the readings taught, in words. */
+/** Differences from the proposal, and values learnt from the readings, in words. */
 function changesIn(
   network: Network,
   { fitted, learnt }: { readonly fitted: readonly Change[]; readonly learnt: readonly Learnt[] },
@@ -147,7 +147,7 @@ function changesIn(
   }
 }
 
-/** The order of work with what was ticked, put off or left. */
+/** The order of work with its ticked, skipped and open steps. */
 function stepsOf(job: JobDocument, settings: ShopSettings): FittingRecord['result']['steps'] {
   const ticks = provingOf(job).steps
   return orderOf(job, settings).map(({ id, phase, words }) => {
@@ -156,7 +156,7 @@ function stepsOf(job: JobDocument, settings: ShopSettings): FittingRecord['resul
   })
 }
 
-/** A test with its reading, next to what was expected of it. */
+/** A test with its reading, next to the expected one. */
 function recordedTest(
   { test, reading }: { readonly test: ProofTest; readonly reading: TakenReading },
   diagnosis: Diagnosis,
@@ -203,7 +203,7 @@ interface Proved {
   readonly verdict: Verdict
 }
 
-/** What is missing before a record may be signed without a reason, a sentence each. */
+/** Items that must be complete before a record is signed without a reason, a sentence each. */
 function gapsOf({ steps, tests, untested: [untested, of], verdict }: Proved): string[] {
   const undone = steps.filter(({ state }) => state !== 'done').length
   const outside = tests.filter(({ within }) => !within).map(({ title }) => inSentence(title))

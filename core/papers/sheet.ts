@@ -49,7 +49,7 @@ export interface PricedLine {
   readonly total: number | null
 }
 
-/** What a sheet says. */
+/** The content of a sheet. */
 export interface SheetResult {
   readonly name: string
   readonly found: { readonly verdict: Verdict; readonly headline: string; readonly reason: string }
@@ -70,18 +70,18 @@ export interface SheetResult {
   readonly accepted: readonly string[]
   readonly cautions: readonly string[]
   readonly open: readonly string[]
-  /** What a run says of it, and the other findings that suit, with their numbers. */
+  /** Results of a run, and the other findings that suit, with their numbers. */
   readonly findings: readonly {
     readonly title: string
     readonly summary: string
     readonly verdict: Verdict
   }[]
   readonly differs: readonly ChangedField[]
-  /** Questions on which workshops differ: what was chosen here. */
+  /** Questions on which workshops differ, with the choice for this job. */
   readonly schools: readonly { readonly question: string; readonly chosen: string; readonly own: boolean }[]
 }
 
-/** A specification sheet as issued: what it was made from and what came of it. Kept unchanged for ever. */
+/** An issued specification sheet: its inputs and its result. It never changes. */
 export interface Sheet {
   readonly format: 'jovial-anchor/specification'
   readonly version: 1
@@ -116,7 +116,7 @@ const protectionChecks: ReadonlySet<string> = new Set<CheckId>([
   'battery.warning',
 ])
 
-/** The limits of the battery, and what is said of the protections. */
+/** The limits of the battery, and the findings about the protections. */
 const protectionsOf = ({ bank, q }: System, checks: readonly CheckResult[]): SheetResult['protections'] => [
   {
     label: 'Charge voltage',
@@ -157,7 +157,7 @@ export function sheetOf(inputs: SheetInputs): Sheet {
   if (!specified) throw new Error('Nothing is specified for this job')
   const found = withSpecified(job, null)
   const done = asSpecified(job)
-  // Every rule is given by value, so that what a job or a shop changes later, or a new default, is no matter.
+  // Every rule is stored by value, so that later changes of the job, the shop or a default do not matter.
   const settings: ShopSettings = { rules, units: shop.units }
   const whole = judgeJob(job, settings)
   const [before, after] = [whole.found, present(whole.specified)]

@@ -25,8 +25,7 @@ const caution = joinText(
 )
 
 /**
- * The paper of an issued specification: from what was frozen in it alone, so that the same sheet gives the
- * same paper.
+ * The paper of an issued specification, from its frozen content alone, so that the same sheet gives the same paper.
  */
 export function specificationPaper({ inputs, result }: Sheet): Paper {
   const { job, shop, number, issuedAt, issuedBy } = inputs

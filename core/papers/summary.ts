@@ -27,11 +27,11 @@ import {
   type Section,
 } from './blocks'
 
-/** What a summary is made from. */
+/** Inputs of a summary. */
 export interface SummaryInputs {
   readonly job: JobDocument
   readonly judged: WholeJudgement
-  /** What each lane is about, in a few words. */
+  /** The subject of each lane, in a few words. */
   readonly lanes: readonly { readonly id: string; readonly about: string }[]
   readonly shop: { readonly name: string; readonly units: DisplayUnits }
   readonly madeAt: string
@@ -71,7 +71,7 @@ export function summaryOf(
 }
 
 /**
- * The paper the customer gets: the answer, the reasons, what to change, what is still open, and the cautions.
+ * The customer's paper: the answer, the reasons, the changes, the open items, and the cautions.
  */
 export function summaryPaper(inputs: SummaryInputs): Paper {
   const { job, judged, shop, madeAt } = inputs
@@ -179,7 +179,7 @@ const stepLine = ({ label, on, parts }: ListedStep): Line => [
   soft(partsWords(parts)),
 ]
 
-/** What was specified, or else what the verdicts ask for. */
+/** The specified steps, else the changes from the verdicts. */
 function toChange({ job, judged }: SummaryInputs, q: Write): Section[] {
   const { specified } = job
   const checks = checksOf(judged)
@@ -201,7 +201,7 @@ function toChange({ job, judged }: SummaryInputs, q: Write): Section[] {
   return changes.map(({ heading, blocks }) => ({ heading, blocks: hindered ? [alone, ...blocks] : blocks }))
 }
 
-/** Each way of charging and the battery itself: what is suspect in full, what suits by its name. */
+/** Each way of charging and the battery itself: suspect findings in full, suitable ones by name. */
 function paths({ job, judged, lanes }: SummaryInputs): Section[] {
   const assessment = judged.specifiedAssessment ?? judged.assessment
   const lanesAndBattery: Section[] = [
@@ -259,7 +259,7 @@ function findingsOf(checks: readonly CheckResult[]): Extract<Block, { kind: 'fin
   ]
 }
 
-/** What was said or assumed and not measured, and the rules set for this job alone. */
+/** Values that were told or assumed and not measured, and the rules set for this job alone. */
 function restsOn({ checks, overrides }: Assessment, q: Write): Section[] {
   const said = new Map(
     checks

@@ -21,7 +21,7 @@ import {
 } from './blocks'
 import { fuseNumber, postName, wiringLabels } from './labels'
 
-/** What the wiring plan of a job is made from. */
+/** Inputs of a job's wiring plan. */
 export interface WiringInputs {
   readonly job: JobDocument
   readonly wired: WiredJob
@@ -43,7 +43,7 @@ const cautions = [
   ),
 ]
 
-/** The plan of the wiring: drawing, what is open, runs, fuses, what is bought, what is moved, labels. */
+/** The plan of the wiring: drawing, open items, runs, fuses, parts to buy, parts to move, labels. */
 export function wiringPaper({ job, wired, drawing, shop, madeAt }: WiringInputs): Paper {
   const { number, name, craft, registration, location } = job.job
   const q = writerIn(shop.units)

@@ -7,7 +7,7 @@ const riseRpm = 1500
  * Largest current of a warm machine at a shaft speed, A: I = rated · k · (1 − e^(−(n − 1000)/1500)).
  * @param ratedA label current, A, stated at 6000 rpm
  * @param shaftRpm speed of the alternator's own shaft, rpm; nothing below 1000
- * @param hotShare k, what a warm machine gives of its label, 0 to 1
+ * @param hotShare k, warm output as a share of the label, 0 to 1
  */
 export function hotOutputA(ratedA: number, shaftRpm: number, hotShare: number): number {
   return shaftRpm <= cutInRpm ? 0 : ratedA * hotShare * (1 - Math.exp(-(shaftRpm - cutInRpm) / riseRpm))
@@ -28,7 +28,7 @@ export interface AlternatorHeat {
 export const plausibleRiseK = [45, 75] as const
 export const usualTauMin = 15
 export const plausibleTauMin = [8, 25] as const
-/** The middle of what is plausible. */
+/** The middle of the plausible range. */
 export const usualHeat: AlternatorHeat = { riseK: 60, tauMin: usualTauMin }
 /** Highest case temperature, °C, and of the air around it, °C. Engineering defaults. */
 export const caseLimitC = 100
@@ -36,13 +36,16 @@ export const underBonnetC = 60
 export const openSpaceC = 40
 
 /**
- * What a regulator that lowers its voltage when warm takes off at a temperature, V: 5 mV a degree above 25 °C at 12
- * V, half of what lead cells ask (engineering default).
+ * Voltage that a temperature-compensated regulator subtracts at a temperature, V: 5 mV per degree above 25 °C at 12
+ * V, half of the compensation for lead-acid cells (engineering default).
  * @param scale nominal voltage ÷ 12
  */
 export const warmLossV = (celsius: number, scale: number): number => 0.005 * scale * Math.max(0, celsius - 25)
 
-/** Share of the reference rise by field, iron and windage, which falls with speed; 1 at full load and 6000 rpm in all. */
+/**
+ * Share of the reference rise from field, iron and windage, which falls with speed; all shares total 1 at full load
+ * and 6000 rpm.
+ */
 const idleShareAt = (shaftRpm: number): number => 0.1 + 0.1 * (shaftRpm / ratedRpm) ** 1.5
 /** The fan moves less air at low speed: how much more a share of loss warms. */
 const warmerAt = (shaftRpm: number): number => Math.sqrt(ratedRpm / shaftRpm)
@@ -116,7 +119,7 @@ export interface HeatFit {
 /** A contact probe is not surer than this, K (engineering default). */
 const probeK = 2
 
-/** A temperature rise with what the readings are off from it, K², and how well they tell it. */
+/** A temperature rise with its squared error against the readings, K², and its precision. */
 interface RiseFit {
   readonly riseK: number
   readonly sum: number

@@ -101,11 +101,11 @@ export interface Surroundings {
 /** Air in which the ampacities of the table hold, °C. */
 export const tableAirC = 30
 
-/** What warmer air than the table’s leaves of an ampacity: nothing where it is as hot as the insulation may be. */
+/** Ampacity factor of air warmer than the table's: zero if it is as hot as the insulation's limit. */
 const inAirShare = ({ insulationC, airC }: Surroundings): number =>
   airC <= tableAirC ? 1 : Math.sqrt(Math.max(0, insulationC - airC) / (insulationC - tableAirC))
 
-/** What an engine space leaves of an ampacity, by insulation. */
+/** Ampacity factor of an engine space, by insulation. */
 function engineShare({ insulationC, engineSpace }: Surroundings): number {
   if (!engineSpace || insulationC >= 125) return 1
   if (insulationC >= 105) return 0.85

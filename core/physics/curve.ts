@@ -3,7 +3,7 @@ import { elementAt } from '#core/collections/held'
 /** Points of a curve, rising in x: straight lines between them, level outside. */
 export type Curve = readonly (readonly [x: number, y: number])[]
 
-/** What a curve of two points or more comes to at x. */
+/** The value at x of a curve of two points or more. */
 export function along(curve: Curve, x: number): number {
   const last = curve.length - 1
   let i = 1

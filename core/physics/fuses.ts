@@ -56,7 +56,7 @@ const batteryFamilies: readonly FuseFamily[] = [
   'class-t',
 ]
 
-/** The cheapest family in which a rating is made and that does what is asked; undefined where none is. */
+/** The cheapest family that has a rating and meets the condition; undefined if there is none. */
 export const cheapestFamily = (
   ratedA: number,
   does: (family: FuseFamily) => boolean,

@@ -61,10 +61,10 @@ export const copettiChargeEfficiency = (currentOverI10: number, soc: number): nu
   Math.max(0, 1 - Math.exp((20.73 / (currentOverI10 + 0.55)) * (soc - 1)))
 
 /**
- * Current a lead-acid battery loses inside, A: 0.2 % of its capacity a day when healthy, and a part that
- * grows with the square of what is lost of its capacity, up to 3 % a day. Engineering default: a weak battery
- * drains whatever is joined to it.
- * @param health what is left of its capacity, 0 to 1
+ * Current that a lead-acid battery loses inside, A: 0.2 % of its capacity a day when healthy, and a part that grows
+ * with the square of its lost capacity, up to 3 % a day. Engineering default: a weak battery drains the batteries
+ * joined to it.
+ * @param health remaining share of its capacity, 0 to 1
  */
 export const leadLeakA = (c10: number, health: number): number =>
   (c10 * (0.002 + 0.03 * (1 - health) ** 2)) / 24

@@ -113,7 +113,7 @@ const temperatureCurve: Curve = [
   [25, 1],
 ]
 
-/** What is left of an LFP battery's capacity at a cell temperature, 0.6 to 1. */
+/** Remaining share of an LFP battery's capacity at a cell temperature, 0.6 to 1. */
 export const temperatureFactor = (celsius: number): number => along(temperatureCurve, celsius)
 
 /** Resistance at a cell temperature as a multiple of that at 25 °C: exp(2500·(1/T − 1/298.15)), T in kelvin. */

@@ -10,14 +10,14 @@ export interface Placed extends Footprint {
 }
 
 /**
- * Places equal batteries on the floor of a space, side by side, none stacked: rows of one way round, and in
- * what is left next to them rows turned by 90°. Every split between the two is tried, both ways; the first
- * that holds all wins.
+ * Places equal batteries on the floor of a space, side by side, none stacked: rows in one direction, and rows
+ * turned by 90° in the rest of the space. Every split between the two is tried, both ways; the first that holds all
+ * wins.
  * @param space inside measures, mm
  * @param battery with terminals, mm (above 0)
  * @param count batteries, 1 or more
  * @param gapMm air around each battery, mm (0 or more): kept to walls and between neighbours
- * @returns where each stands, or null when they do not fit
+ * @returns the place of each, or null if they do not fit
  */
 export function placeInside(
   space: Footprint,

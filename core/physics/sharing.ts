@@ -38,8 +38,8 @@ export function currentShares(
 }
 
 /**
- * What can be had of a bank before its hardest-worked battery is at its limit, as a share of all together, 0
- * to 1: mean ÷ largest.
+ * Usable current of a bank before its hardest-worked battery reaches its limit, as a share of all together, 0 to 1:
+ * mean ÷ largest.
  */
 export const worstShare = (count: number, batteryOhm: number, linkOhm: number, layout: BankLayout): number =>
   1 / (count * Math.max(...currentShares(count, batteryOhm, linkOhm, layout)))

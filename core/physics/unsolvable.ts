@@ -3,7 +3,7 @@ export class Unsolvable extends Error {
   override readonly name = 'Unsolvable'
 }
 
-/** What some work comes to; null where it leads nowhere. */
+/** The result of some work; null if it has no solution. */
 export function whereSolvable<T>(work: () => T): T | null {
   try {
     return work()

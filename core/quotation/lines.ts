@@ -21,7 +21,7 @@ export interface QuotationLine {
   readonly isOptional: boolean
 }
 
-/** A line before what the workshop sets by hand. */
+/** A line before the workshop's own changes. */
 interface Offered extends Pick<QuotationLine, 'id' | 'group' | 'name' | 'quantity' | 'unit'> {
   readonly price: Minor | null
 }
@@ -73,7 +73,7 @@ export function unpricedPartOf(specified: Specified, line: string): UnpricedPart
   if (!part?.code || part.kind === null || !Object.hasOwn(shelfKinds, part.kind)) return null
   return { kind: part.kind as ShelfKindId, code: part.code }
 }
-/** What a part costs the workshop if it is sold at a price, in whole units of the currency. */
+/** The workshop's cost of a part that is sold at a price, in whole units of the currency. */
 export function costOf(
   price: number,
   group: QuotationGroup,

@@ -48,7 +48,7 @@ interface Decimal {
   readonly amount: number
   readonly scale: number
 }
-/** A number as a whole amount and its decimals: 1.005 is 1005 with three. Exact for what people type. */
+/** A number as a whole amount and its decimals: 1.005 is 1005 with three. Exact for typed numbers. */
 function decimalOf(value: number): Decimal {
   const text = value.toFixed(mostDecimals).replace(/\.?0+$/, '')
   const scale = text.split('.')[1]?.length ?? 0

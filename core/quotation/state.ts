@@ -13,7 +13,7 @@ export interface QuotationAnswer {
   readonly answer: 'accepted' | 'declined'
   /** Who gave it. */
   readonly name: string
-  /** Why, or what else they said. */
+  /** The reason, or other words from them. */
   readonly note: string
   /** Ids of the optional lines that they take. */
   readonly options: readonly string[]

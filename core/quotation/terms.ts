@@ -7,7 +7,7 @@ export interface TaxRate {
   readonly percent: number
 }
 
-/** What the workshop puts on every quotation. */
+/** The workshop's text for every quotation. */
 export interface Letterhead {
   readonly address: string
   readonly phone: string
@@ -21,7 +21,7 @@ export interface Letterhead {
   readonly taxRates: readonly TaxRate[]
   readonly validDays: number
   readonly depositPercent: number
-  /** Added to what a part costs on the shelf, percent of it. */
+  /** Margin on the shelf price of a part, percent. */
   readonly marginPercent: Readonly<Record<Exclude<QuotationGroup, 'labour' | 'other'>, number>>
   /** Cable, lugs and the like as one line, or each by itself. */
   readonly consumables: 'itemised' | 'together'
@@ -29,7 +29,7 @@ export interface Letterhead {
   readonly logo: string
 }
 
-/** What counts for all lines of a quotation: as its draft says, or else the letterhead. */
+/** Terms for all lines of a quotation: from its draft, else from the letterhead. */
 export const termsOf = (draft: QuotationDraft, letterhead: Letterhead) => ({
   discountPercent: draft.discountPercent ?? 0,
   depositPercent: draft.depositPercent ?? letterhead.depositPercent,

@@ -2,12 +2,12 @@ import { unpricedNames, type QuotationLine } from './lines'
 import { share, type CurrencyCode, type Minor } from './money'
 import type { TaxRate } from './terms'
 
-/** What a quotation comes to. */
+/** The total of a quotation. */
 export interface QuotationTotals {
   /** Lines that are taken, before the discount on all of them. */
   readonly subtotal: Minor
   readonly discount: Minor
-  /** Tax by rate, on what is left at that rate; rates that no line has are left out. */
+  /** Tax by rate, on the subtotal of that rate; rates without a line are left out. */
   readonly taxes: readonly { readonly rate: TaxRate; readonly on: Minor; readonly tax: Minor }[]
   readonly total: Minor
   readonly deposit: Minor
@@ -18,8 +18,8 @@ export interface QuotationTotals {
 const sum = (amounts: readonly Minor[]): Minor => amounts.reduce((all, one) => all + one, 0)
 
 /**
- * What lines come to. Each line, the discount at each tax rate, and each tax is rounded half up to the smallest unit of
- * the currency; everything else is a sum of such amounts.
+ * The total of some lines. Each line, the discount at each tax rate, and each tax is rounded half up to the
+ * smallest unit of the currency; everything else is a sum of such amounts.
  * @param options ids of optional lines that the customer takes
  */
 export function totalsOf(

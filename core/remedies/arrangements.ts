@@ -44,7 +44,7 @@ export function likeForLike(unit: ChargeUnit, bank: Bank): RemedyRef {
 export const canBeSet = ({ profile }: ChargeUnit): boolean =>
   profile === 'adjustable' || profile === 'selectable'
 
-/** What to do about voltages that are wrong: set them, set the profile, or replace the unit. */
+/** Remedies for wrong voltages: set them, set the profile, or replace the unit. */
 export function voltageRemedies(unit: ChargeUnit, bank: Bank, setting: RemedyRef): RemedyRef[] {
   const replace = likeForLike(unit, bank)
   if (unit.profile === 'adjustable') return [setting, replace]
@@ -63,7 +63,7 @@ export function noMoreThan(unit: ChargeUnit, bank: Bank, limitA: number): Remedy
   ]
 }
 
-/** What a new DC-DC starts on: a wire, unless the shop trusts voltage and no computer moves it. */
+/** The start signal of a new DC-DC: a wire, unless the shop trusts voltage and no computer moves it. */
 export const runningSignal = (
   { alternator }: AlternatorLane,
   { signalSchool }: ShopRules,
@@ -92,7 +92,7 @@ export function addDcdc(lane: AlternatorLane, system: System, mostA = system.ban
 }
 
 /**
- * The DC-DC that is there held to what the alternator gives all day, or a smaller one in its place; null if the
+ * The existing DC-DC limited to the alternator's all-day current, or a smaller one in its place; null if the
  * alternator gives too little for any.
  */
 export function smallerDcdc(lane: AlternatorLane, system: System): RemedyRef | null {
@@ -116,9 +116,9 @@ const longestCableM = 15
 const mohmPerM = loopOhm({ lengthM: 1, areaMm2: 25, returnBy: 'cable' }) * 1000
 
 /**
- * Ways to hold an alternator to what it and the battery may give and take: the shop's school first, the
- * others after it. Where a computer controls it, or the voltages differ, a DC-DC alone helps.
- * @param mostA what the battery may take, A
+ * Ways to limit an alternator to its own limit and the battery's: the shop's school first. If a computer controls
+ * it, or the voltages differ, only a DC-DC helps.
+ * @param mostA largest current into the battery, A
  */
 export function holdBack(lane: AlternatorLane, system: System, mostA = system.bank.largestA): RemedyRef[] {
   const { bank, rules } = system
@@ -135,7 +135,7 @@ export function holdBack(lane: AlternatorLane, system: System, mostA = system.ba
   const cableM = Math.ceil(((loopOhm * 1000) / mohmPerM) * 10) / 10
   // Behind a DC-DC the alternator has its own battery alone, not the lead of the house.
   const losesLead = leftOnOutput(lane, system) !== null && !keepsOwnLead(lane)
-  // What holds the current back holds the voltage back as well: it must still come into the window.
+  // A limit on the current lowers the voltage as well: it must still reach the window.
   const arrivesV =
     alternator.regulatorV - isolatorDropV(lane) - bank.tailA * (cableOhm(lane, rules) + loopOhm)
   const isCableUseful = cableM > 0.5 && cableM <= longestCableM && arrivesV >= bank.lowV
@@ -156,9 +156,9 @@ export function holdBack(lane: AlternatorLane, system: System, mostA = system.ba
 }
 
 /**
- * One source held back so that all together give no more than a limit: the largest first.
- * @param giving what charges at the same time
- * @param mostA what all together may give, A
+ * Limits one source so that the total stays within a limit: the largest first.
+ * @param giving sources that charge at the same time
+ * @param mostA limit of the total, A
  */
 export function oneHeldBack(giving: readonly Giving[], mostA: number, system: System): RemedyRef[] {
   const overA = sumOf(giving) - mostA

@@ -25,9 +25,9 @@ export type ValuedRef = RemedyRef & { readonly value: number }
 /** All that is known of a remedy. */
 export const remedyOf = ({ id }: RemedyRef): Remedy => remedyCatalogue[id]
 
-/** What the remedy is called, with its number. */
+/** The name of the remedy, with its number. */
 export const remedyLabel = (ref: RemedyRef, q: Write): string => remedyOf(ref).label(ref, q)
-/** What it takes, in words: parts and usual time. */
+/** Its effort, in words: parts and usual time. */
 export function remedyEffort(ref: RemedyRef, q: Write): string {
   const { takes, hours } = remedyOf(ref)
   if (hours === 0) return takes

@@ -19,8 +19,8 @@ export interface RemedyOrder {
 export type ValuedOrder = RemedyOrder & { readonly value: number }
 
 /**
- * What a remedy does with its value.
- * @throws where it is asked for without one
+ * The effect of a remedy with its value.
+ * @throws if it has no value
  */
 export const valued =
   <Rest extends readonly unknown[], T>(work: (order: ValuedOrder, ...rest: Rest) => T) =>
@@ -31,46 +31,45 @@ export const valued =
   }
 
 /**
- * One way of carrying a remedy out: what is bought, and what its data sheet then says of the part of the job.
+ * One way of carrying a remedy out: the part to buy, and its data for the part of the job.
  */
 export interface Supply {
   readonly parts: readonly ListedPart[]
   readonly values: Readonly<Record<string, unknown>>
 }
 
-/** What a remedy takes from the shelf. */
+/** The shelf part of a remedy. */
 export interface Want {
   readonly kind: ShelfKindId
   readonly fits: (part: ShelfPart, order: RemedyOrder, system: System) => boolean
-  /** What is preferred among those that fit: smaller first. The cheapest where none is given. */
+  /** The preferred part among those that fit: smaller first. The cheapest if there is no preference. */
   readonly order?: (part: ShelfPart, order: RemedyOrder) => number
   /** The kind of part that takes the values of its data sheet. */
   readonly into?: PartKindId
   /** A value of its data sheet that a field of the remedy’s own part takes, where that is a part of another kind. */
   readonly fills?: { readonly field: string; readonly from: string }
   readonly quantity?: (job: JobDocument) => number
-  /** What it is called where the shelf holds none. */
+  /** Its name if the shelf has none. */
   readonly otherwise: string
 }
 
 /**
- * What kind of thing a remedy is: a setting, a part, other wiring, another place, a way of use, or a line on
- * the customer’s paper.
+ * The kind of a remedy: a setting, a part, other wiring, another place, a way of use, or a line on the customer’s
+ * paper.
  */
 export type RemedyKind = 'setting' | 'part' | 'wiring' | 'place' | 'use' | 'paper'
 
 export interface Remedy {
   readonly kind: RemedyKind
-  /** What it is called, with its number. */
+  /** Its name, with its number. */
   readonly label: (order: RemedyOrder, q: Write) => string
-  /** What it takes next to time, and usual working hours by survey; 0 for a line on a paper. */
+  /** Its needs besides time, and usual working hours by survey; 0 for a line on a paper. */
   readonly takes: string
   readonly hours: number
   /** The job with the remedy applied; null for one that changes nothing that is surveyed. */
   readonly effect: ((order: RemedyOrder, job: JobDocument) => JobDocument) | null
   /**
-   * What is bought for it: from the shelf, or a thing no shelf of this trade lists, by its name. Nothing
-   * where it takes no part.
+   * Its part: from the shelf, or by its name if no shelf of this trade lists it. Nothing if it needs no part.
    */
   readonly wants?: Want | string | ((order: RemedyOrder) => Want)
   /** Supplied in a way of its own. */
@@ -78,7 +77,7 @@ export interface Remedy {
   /** The field its value goes to, where it can be set by hand. */
   readonly adjusts?: string
   /**
-   * It chooses another arrangement: only a decision of a search takes it up, never what follows from another.
+   * It chooses another arrangement. Only a decision of the search applies it, not a follow-up.
    */
   readonly arrangement?: true
   /** The part whose decision takes it up or leaves it, where that is another than the one it is on. */
@@ -108,7 +107,7 @@ export const set =
 /** Sets one field to the value of the remedy. */
 export const setValue = (field: string) => set(valued(({ value }) => ({ [field]: value })))
 
-/** What a charging unit is set to for lithium. */
+/** Settings of a charging unit for lithium. */
 export const lithiumStages = {
   profile: 'lithium',
   floatMode: 'off',

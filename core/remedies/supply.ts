@@ -42,7 +42,7 @@ export function exchangesFor(
   return fittingParts(want, ref, system, shelf).map((part) => suppliedWith(part, want, ref, job))
 }
 
-/** What a remedy takes from the shelf; null if it takes nothing, or nothing that a shelf holds. */
+/** The shelf part of a remedy; null if it needs none, or none that a shelf holds. */
 function wantOf(ref: RemedyRef): Want | null {
   const { wants } = remedyOf(ref)
   if (wants === undefined || typeof wants === 'string') return null
@@ -74,7 +74,7 @@ function bestFirst({ order = cheap }: Want, ref: RemedyRef, parts: readonly Shel
   )
 }
 
-/** What its data sheet says of the part of the job. */
+/** Its data for the part of the job. */
 function valuesGiven({ into, fills }: Want, { on }: RemedyRef, part: ShelfPart): Supply['values'] {
   if (fills) return { [fills.field]: { value: part.values[fills.from], how: 'maker' } }
   return into && on.startsWith(into) ? valuesFromShelf(part, into) : {}

@@ -2,12 +2,12 @@ import type { ShelfPart } from '#core/shelf/kinds'
 import type { System } from '#core/system/system'
 import type { RemedyOrder, Want } from './remedy'
 
-// What remedies look for on the shelf.
+// Search conditions of remedies on the shelf.
 
 export const numberOf = (part: ShelfPart, name: string): number => Number(part.values[name] ?? NaN)
 export const is = (part: ShelfPart, name: string, value: string): boolean => part.values[name] === value
 export const cheap = (part: ShelfPart): number => numberOf(part, 'price')
-/** The largest that is no more than the value of the remedy first, then what is nearest over it. */
+/** The largest one up to the value of the remedy first, then the nearest one above. */
 export const upTo =
   (name: string) =>
   (part: ShelfPart, { value = 0 }: RemedyOrder): number => {
@@ -88,7 +88,7 @@ export function unitInPlace({ on }: RemedyOrder): Want {
   return on.startsWith('links/') ? anotherDcdc : lithiumCharger
 }
 
-/** A solar controller for lithium. @param bears what its value must cover */
+/** A solar controller for lithium. @param bears required limit */
 export const controller = (bears?: 'maxPvV' | 'ratedA'): Want => ({
   kind: 'controllers',
   into: 'solar',

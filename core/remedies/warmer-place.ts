@@ -6,7 +6,7 @@ export const mostWarmerK = 20
 
 /**
  * A warmer place for the battery, where the craft may have one: none on a trailer or a motorcycle.
- * @param celsius what the place must stay above, °C
+ * @param celsius lowest temperature that the place must keep, °C
  */
 export function warmerPlace(celsius: number, { craft, one }: System): RemedyRef[] {
   const isOpen = craft === 'trailer' || craft === 'motorcycle'

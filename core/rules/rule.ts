@@ -22,7 +22,7 @@ export interface SchoolRule<O extends string = string> {
   readonly reason: string
 }
 
-/** A threshold. @param limits what a shop may set it to @param reason for its default */
+/** A threshold. @param limits range for a shop @param reason for its default */
 export const number = (
   label: string,
   unit: Unit,

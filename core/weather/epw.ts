@@ -9,7 +9,7 @@ export interface EpwFile {
   /** Hours ahead of UTC. */
   readonly zone: number
   readonly hours: readonly EpwHour[]
-  /** What was repaired on the way, in words. */
+  /** Repairs during reading, in words. */
   readonly notes: readonly string[]
 }
 export interface EpwHour {
@@ -38,7 +38,7 @@ const measured = {
 } as const
 const leastHours = 24
 
-/** What keeps a file from being read, by its line. */
+/** The error that makes a file unreadable, with its line. */
 class Unreadable extends Error {
   constructor(
     readonly line: number,
@@ -50,8 +50,8 @@ class Unreadable extends Error {
 
 /**
  * Reads an hourly EPW weather file (the open EnergyPlus format): eight header lines, then one line an hour.
- * Missing values (99.9 °C, 9999 Wh/m²) take the hour before; a 29 February and either line end are read. What
- * cannot be read is named by its line, and nothing is taken.
+ * Missing values (99.9 °C, 9999 Wh/m²) take the hour before. A 29 February and all line ends are read. An
+ * unreadable file is refused with its line.
  */
 export function readEpw(text: string): ReadEpw {
   try {

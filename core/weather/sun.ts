@@ -22,8 +22,8 @@ export const sunAt = (
 const albedo = 0.2
 
 /**
- * Irradiance on a panel tilted towards the equator, W/m²: beam by its angle, diffuse from an isotropic sky,
- * and what the ground throws back.
+ * Irradiance on a panel tilted towards the equator, W/m²: beam by its angle, diffuse from an isotropic sky, and the
+ * reflection of the ground.
  * @param beamWm2 direct normal @param diffuseWm2 diffuse horizontal @param tiltDeg from flat
  */
 export function onPanel(

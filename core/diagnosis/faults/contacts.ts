@@ -66,7 +66,7 @@ export const stuckOpen: Fault = {
   mend: 'Operate it by hand and at its coil. Replace it if it stays open.',
 }
 
-/** What should part: relays when the engine stops, the main switch when it is turned off. */
+/** Contacts that should open: relays when the engine stops, the main switch when it is turned off. */
 export const stuckClosed: Fault = {
   id: 'stuck-closed',
   title: 'Contact stuck closed',

@@ -35,11 +35,11 @@ export interface Fault {
     readonly test: (at: string) => string
     readonly mark: (rig: Rig, at: string) => Rig
   }
-  /** What is done about it. */
+  /** Its repair. */
   readonly mend: string
 }
 
-/** What a fault of a size can do at a place. */
+/** The effect of a fault of one size at one place. */
 export const harmOf = ({ harm }: Fault, bench: Bench, at: string, size: number): Harm =>
   typeof harm === 'function' ? harm(bench, at, size) : harm
 

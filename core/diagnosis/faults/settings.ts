@@ -32,7 +32,10 @@ function withSetV(rig: Rig, at: string, absorptionV: number, floatV: number): Ri
 /** The rig with a unit whose display shows the wrong setting. */
 const wronglySet = (rig: Rig, at: string): Rig => ({ ...rig, wronglySet: withOne(rig.wronglySet, at) })
 
-/** What a lead profile holds above that of lithium, V of 12 (engineering default): by its kind, and by the cold. */
+/**
+ * Voltage of a lead-acid profile above that of lithium, V at 12 V (engineering default): by its kind, and by the
+ * cold.
+ */
 const leadAbove = { least: 0.25, most: 0.9, float: 0.25 } as const
 
 export const leadProfile: Fault = {

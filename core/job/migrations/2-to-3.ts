@@ -2,7 +2,7 @@ import type { Group, Migration } from './migration'
 
 const numberIn = (id: string): number => Number(/(\d+)$/.exec(id)?.[1] ?? 0)
 
-/** A noted change under its new name; what is none is left for the check of the file to refuse. */
+/** A noted change under its new name. Anything else is left for the check of the file to refuse. */
 const moved = (change: unknown): unknown => {
   const path = (change as { path?: unknown } | null)?.path
   return typeof path === 'string' ? { ...(change as object), path: twoToThree.path(path) } : change

@@ -8,8 +8,7 @@ import { threeToFour } from './3-to-4'
 const migrations: readonly Migration[] = [oneToTwo, twoToThree, threeToFour]
 
 /**
- * A job of any older version, brought up to date step by step. What is not a job of a known version stays as
- * it is.
+ * A job of any older version, migrated step by step. Other documents stay unchanged.
  */
 export function upToDate(job: Group): Group {
   const { version } = job

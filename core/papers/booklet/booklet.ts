@@ -19,7 +19,7 @@ import { fittedSection, lifeSection, placesSection } from './fitted'
 import { chargingSection, daysSection, holdsSection, togetherSection } from './use'
 
 /**
- * The booklet that the customer keeps: what was fitted, how to use it, what never to do.
+ * The customer's booklet: the fitted parts, how to use them, and what never to do.
  * Its figures are of the job as it was fitted.
  */
 export function bookletPaper({ job, rules, shop, letterhead }: PlainInputs): PaperBody {

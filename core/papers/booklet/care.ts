@@ -5,7 +5,7 @@ import type { Write } from '#core/units/format'
 import type { Section } from '../blocks'
 import { paragraphs, points, steps, told } from './sentences'
 
-/** What happens in the cold. */
+/** The battery in the cold. */
 export function coldSection({ bank, q }: System): Section[] {
   const { coldCut, heater, heaterStartC, dischargeColdC } = bank.each
   return told(
@@ -22,7 +22,7 @@ export function coldSection({ bank, q }: System): Section[] {
 
 const voltageAt = [100, 90, 50, 20, 10] as const
 
-/** How to read what shows the charge. */
+/** How to read the charge. */
 export function monitorSection({ bank, one, q }: System): Section[] {
   switch (one.use.monitor) {
     case 'shunt':
@@ -66,7 +66,7 @@ const byVoltage = (bank: Bank, q: Write): Section => ({
   ],
 })
 
-/** What the alarm means. */
+/** The meaning of the alarm. */
 export const alarmSection = ({ one }: System): Section[] =>
   one.use.warns === 'yes'
     ? told(
@@ -122,7 +122,7 @@ export function storageSection(system: System): Section[] {
   )
 }
 
-/** What never to do. */
+/** Prohibitions. */
 export const neverSection = ({ bank, q, lanes }: System): Section[] =>
   points(
     'Never',

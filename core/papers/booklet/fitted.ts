@@ -12,7 +12,7 @@ import { tableSection, type Section } from '../blocks'
 import { roughly, told } from './sentences'
 import { placesDrawing } from './places-drawing'
 
-/** What was fitted, each with what it settles. */
+/** The fitted parts, each with its purpose. */
 export function fittedSection({ specified }: JobDocument): Section[] {
   const steps = specified?.steps ?? []
   if (steps.length === 0) return []
@@ -31,7 +31,7 @@ export function fittedSection({ specified }: JobDocument): Section[] {
   ]
 }
 
-/** Fuses and switches that are there afterwards, with what they are for and their place. */
+/** The resulting fuses and switches, with purpose and place. */
 export function placesSection(wired: WiredJob, q: Write): Section[] {
   const fittings = numberedPosts(wired.network, ['fuse', 'switch'])
   if (fittings.length === 0) return []
@@ -68,7 +68,7 @@ const lfpNominalV = 12.8
 /** Age ends an LFP battery that is hardly cycled after about this many years (engineering default). */
 const mostYears = 15
 
-/** What a kilowatt-hour costs over the life of the battery, and how long it lasts, with what that assumes. */
+/** Cost of a kilowatt-hour over the life of the battery, and the length of that life, with its assumptions. */
 export function lifeSection(system: System, column: CandidateColumn, asks: boolean): Section[] {
   const { q, rules, bank } = system
   const kwh = lifeKwh(system)

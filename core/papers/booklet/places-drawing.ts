@@ -95,7 +95,7 @@ const lineBetween = (a: Place, b: Place): Shape => {
     : path(`M${middle} ${bottom}V${bottom + gap / 2}H${b.x + box.width / 2}V${b.y}`, ink, 2.5)
 }
 
-/** A fuse at the bar with what it protects. */
+/** A fuse at the bar, and the conductor that it protects. */
 function branchOf(post: ReturnType<typeof mainPath>['branches'][number], { x, y }: Place, q: Write): Shape[] {
   const words = [post.name, whereOf(post)].filter(Boolean).join(' · ')
   return [

@@ -13,7 +13,7 @@ import { durationWords } from '#core/units/format'
 import type { Block, Fact, Section } from '../blocks'
 import { paragraphs, roughly, told } from './sentences'
 
-/** What the battery holds. */
+/** The capacity of the battery. */
 export function holdsSection(system: System, name: string): Section[] {
   const { bank, q } = system
   const usable = freshUsableAh(system)
@@ -73,7 +73,7 @@ function loadFacts(system: System, job: JobDocument): Fact[] {
     }))
 }
 
-/** What may run at once, by the limit of the battery. */
+/** Loads that may run at once, by the limit of the battery. */
 export function togetherSection(system: System, job: JobDocument): Section[] {
   const { bank, q, many } = system
   const all = highestDischargeA(system)

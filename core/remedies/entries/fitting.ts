@@ -31,7 +31,7 @@ import { dcdcBetween, fuseOfSize, heatingPad, largerPlug, remoteSwitches, shuntM
 const byFloor = 'cable and time, by survey'
 const onPaper = 'a line on the customer’s paper'
 
-/** Remedies of the battery itself, its place, its warmth, what watches it, and of lead that stays next to it. */
+/** Remedies of the battery itself, its place, its warmth, its monitor, and of lead-acid that stays next to it. */
 export const fitting = {
   'cold.heater': {
     kind: 'part',
@@ -345,8 +345,8 @@ interface SternerFuse {
 }
 
 /**
- * The surveyed cables whose fuse interrupts less than a short gives, each with the cheapest family that does. The
- * rating stays: what protects a cable is not made larger.
+ * The surveyed cables whose fuse interrupts less than the short-circuit current, each with the cheapest family that
+ * does. The rating stays, because the fuse protects its cable.
  */
 function sternerFusesFor(job: JobDocument, interruptsA: number): SternerFuse[] {
   const { nominalV, series } = job.candidate

@@ -2,13 +2,13 @@ import { loadStop } from '#core/wiring/propose/bars'
 import { fuseLabel } from '../fuse-label'
 import { set, setValue, valued, type Remedy } from '../remedy'
 
-/** What is left out at a place of the plan, as it is called. */
+/** The name of a part left out of the plan. */
 function proposedThere(on: string): string {
   if (on === `fittings/${loadStop}`) return 'contactor'
   return on === 'fittings/main-switch' ? 'main switch' : 'fuse'
 }
 
-/** Remedies of the wiring: what is set by hand of a run, a fuse, a switch or a bar. */
+/** Remedies of the wiring: hand-set values of a run, a fuse, a switch or a bar. */
 export const wiring = {
   'run.thicker': {
     kind: 'wiring',
