@@ -5,7 +5,7 @@ export interface StepTick {
   readonly state: 'done' | 'put-off'
   readonly when: string
   readonly by: string
-  /** Why it was skipped; what was met. */
+  /** The reason it was skipped; the finding. */
   readonly note?: string
 }
 
@@ -27,15 +27,15 @@ export interface Mended {
 }
 
 /**
- * How a job was fitted and proved: steps done, readings taken, faults repaired, and what was really fitted. Steps and
- * readings are kept by their ids, so that two people at two ends of a boat do not meet.
+ * Fitting and proving of a job: steps done, readings taken, faults repaired, and parts as fitted. Steps and
+ * readings are stored by id, so that two people at two ends of a boat do not conflict.
  */
 export interface Proving {
   readonly steps: Readonly<Record<string, StepTick>>
   /** Of each test all that was read, the last one last. */
   readonly readings: Readonly<Record<string, readonly TakenReading[]>>
   readonly mended: readonly Mended[]
-  /** What differs from what was specified. */
+  /** Differences from the specification. */
   readonly fitted: readonly Change[]
 }
 

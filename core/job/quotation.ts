@@ -19,7 +19,7 @@ export interface AddedLine {
   readonly price: number | null
 }
 
-/** What the workshop sets for one line, by hand. */
+/** Hand-set values of one line. */
 export interface LineSettings {
   /** Price of one, before tax. */
   readonly price?: number
@@ -30,7 +30,7 @@ export interface LineSettings {
   readonly tax?: string
 }
 
-/** A quotation while it is prepared: what differs from the specified answer and from the workshop's settings. */
+/** A quotation during preparation: its differences from the specified answer and from the workshop's settings. */
 export interface QuotationDraft {
   /** By the id of the line. */
   readonly lines?: Readonly<Record<string, LineSettings>>
@@ -63,7 +63,7 @@ const settingWords: Readonly<Record<keyof LineSettings, string>> = {
   tax: 'tax rate',
 }
 
-/** What a property of a draft is called; null for a path of something else. */
+/** The name of a draft's property; null for any other path. */
 export function quotationLabel(path: string): string | null {
   const [section, member = '', , setting] = path.split('/')
   if (section !== 'quotation') return null
@@ -108,7 +108,7 @@ export function withoutAlternative(draft: QuotationDraft, id: string): Quotation
   return { ...draft, alternatives }
 }
 
-/** A draft with something changed that counts for all lines; what is undefined goes back to the usual. */
+/** A draft with changed terms for all lines; an undefined term returns to its usual value. */
 export const withTerms = (
   draft: QuotationDraft,
   change: {

@@ -36,7 +36,7 @@ export function parseRows(text: string, field: RowsField): readonly Row[] | null
   )
 }
 
-/** What is wrong with the first row that cannot be read, as a sentence; null if all can. */
+/** The error of the first unreadable row, as a sentence; null if all rows are readable. */
 export function rowsProblem(text: string, { columns }: RowsField): string | null {
   for (const [r, cells] of cellsOf(text).entries()) {
     if (cells.length > columns.length) return `Row ${r + 1} has more than ${columns.length} values`

@@ -46,8 +46,7 @@ function fieldsOfPart(
 }
 
 /**
- * What differs, field by field, in the words of the survey. What a part is called, and the notes, are left
- * out.
+ * Differences, field by field, in the words of the survey. Names of parts and notes are left out.
  */
 export function changedFields(
   before: JobDocument,

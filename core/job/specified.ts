@@ -15,7 +15,7 @@ export interface ListedPart {
   readonly price: number | null
 }
 
-/** What parts cost together, of those that have a price. */
+/** Total price of the parts that have one. */
 export const costOf = (parts: readonly Pick<ListedPart, 'price' | 'quantity'>[]): number =>
   parts.reduce((sum, { price, quantity }) => sum + (price ?? 0) * quantity, 0)
 
@@ -29,8 +29,7 @@ export interface ListedStep {
 }
 
 /**
- * The answer that was chosen for a job: what is done, and what differs by it from the survey, property by
- * property.
+ * The chosen answer of a job: its steps, and its differences from the survey, property by property.
  */
 export interface Specified {
   readonly name: string
@@ -38,7 +37,7 @@ export interface Specified {
   readonly by: string
   readonly battery: readonly ListedPart[]
   readonly steps: readonly ListedStep[]
-  /** What is accepted as it is and told to the customer. */
+  /** Findings that are accepted and told to the customer. */
   readonly accepted: readonly string[]
   readonly changes: readonly Change[]
 }

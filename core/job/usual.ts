@@ -8,8 +8,8 @@ const usualOf = (field: Field): unknown =>
     : undefined
 
 /**
- * A job in which what is asked of a kind of part and not entered has its usual value, as assumed. What has none
- * that could be taken without harm stays unknown.
+ * A job with the usual value, as assumed, in each field that was asked and not entered. A field without a safe
+ * usual value stays unknown.
  */
 export function fieldsWithUsual(job: JobDocument, kind: PartKindId): JobDocument {
   const fields = Object.entries((partKinds[kind] as PartKind).fields)

@@ -1,10 +1,10 @@
 import type { Box, LabelWord } from './word'
 
-/** What two readings agree on is sure to this degree; what only one has, or they read differently, is not sure. */
+/** Confidence of a word on which two readings agree. A word in only one reading, or with two forms, is in doubt. */
 const [agreed, alone, disputed] = [0.96, 0.5, 0.3]
-/** A word whose own confidence is below this is replaced by what the second reading is surer of. */
+/** Below this confidence, the more confident word of the second reading replaces a word. */
 const unsure = 0.5
-/** What two boxes have to share of the smaller one to be the same place. */
+/** Overlap, as a share of the smaller box, from which two boxes are the same place. */
 const samePlace = 0.5
 
 /** Whether a word is print, and not a frame or a scratch. */

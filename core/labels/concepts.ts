@@ -1,8 +1,8 @@
 import { distance } from 'fastest-levenshtein'
 
 /**
- * What the words of plates mean, in English, German, French, Spanish, Italian and Dutch. Each entry is how a word begins,
- * without accents; a word with `*` before it may also be the end of a longer one.
+ * Meanings of words on plates in English, German, French, Spanish, Italian and Dutch. Each entry is the beginning
+ * of a word, without accents. A word with `*` before it may also be the end of a longer one.
  */
 // cspell:disable
 const stems = {
@@ -170,7 +170,7 @@ const elided = /^[dl](?=[aeiou])/u
 const known = new Map<string, readonly Concept[]>()
 const mostKnown = 2000
 
-/** What a word means: nothing, one thing, or several (“Ladestrom”). */
+/** The meaning of a word: none, one, or several (“Ladestrom”). */
 export function conceptsOf(text: string): readonly Concept[] {
   const plain = plainWord(text)
   if (plain === '') return []

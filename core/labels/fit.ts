@@ -23,7 +23,7 @@ export const ruleFor = (
   rules: readonly LabelRule[],
 ): LabelRule | undefined => rules.find((rule) => fitsRule(unit, concepts, rule))
 
-/** Words that say what a value is: a value with them is not a bare one. */
+/** Words that name a value: a value with them is not a bare one. */
 const needsWords = (concepts: ReadonlySet<Concept>): boolean =>
   [...concepts].some(
     (one) => !['nominal', 'voltage', 'current', 'power', 'capacity', 'model', 'most'].includes(one),

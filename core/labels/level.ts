@@ -30,7 +30,7 @@ const leastContrast = 20
 const middle = 128
 
 /**
- * Evens out light over a picture: each pixel against the mean and the contrast of what lies around it. Shadow, glare and a
+ * Evens out the light of a picture: each pixel against the mean and the contrast around it. Shadow, glare and a
  * dark plate give the same print.
  * @param reach half the side of the square around a pixel, px
  */
@@ -83,10 +83,13 @@ function relevelled({ width, height, data }: Grey, to: (level: number) => number
 
 export const inverted = (picture: Grey): Grey => relevelled(picture, (level) => 255 - level)
 
-/** Levels of print and of its ground once light is even: what lies beyond is black and white. */
+/** Levels of print and of its ground in even light: pixels beyond them are black and white. */
 const [black, blank] = [35, 118]
 
-/** Print on a blank ground: what differs little from the ground around it is blank. @param picture dark print with even light */
+/**
+ * Print on a blank ground: pixels close to the ground around them are blank. @param picture dark print in even
+ * light
+ */
 export const onBlank = (picture: Grey): Grey =>
   relevelled(picture, (level) => ((level - black) / (blank - black)) * 255)
 

@@ -23,7 +23,7 @@ export function lineOf(words: readonly LabelWord[]): Line {
   return { text, words: placed }
 }
 
-/** A value with what stands before it on its line. */
+/** A value with the words before it on its line. */
 export interface Told {
   readonly value: PrintedValue
   readonly concepts: ReadonlySet<Concept>
@@ -33,7 +33,7 @@ export interface Told {
   readonly isOneOfSeveral: boolean
 }
 
-/** What a stretch of a line says. */
+/** The content of a stretch of a line. */
 export const conceptsIn = (text: string): Concept[] =>
   text
     .split(/\s+|(?<=[A-Za-zà-ü])[-/(](?=[A-Za-zà-ü])|['’]|(?<=[A-Za-zà-ü]{4})(?=\d)/u)
@@ -60,7 +60,7 @@ export function valuesOf(line: Line): Told[] {
     // “Output: 12 V 30 A”: the second value is of the same words, unless it has some of its own.
     before = own.length > 0 ? own : before
     isMains = value.isAc || (isMains && own.length === 0)
-    // “680 CCA”, “640 A (EN)”: what follows at once belongs to it.
+    // “680 CCA”, “640 A (EN)”: the word right after it belongs to it.
     const next = values[i + 1]?.from ?? line.text.length
     const after =
       /^\W*(?:CCA|EN|SAE)\b/u.exec(line.text.slice(value.to, next)) ||

@@ -12,7 +12,7 @@ export interface LabelName {
 /** Names have no unit and no usual range that would show a slip: they are believed from this confidence on. */
 const sureOfNames = 0.9
 
-/** What a model or serial number may look like. */
+/** Pattern of a model or serial number. */
 const code = /^[A-Z0-9][A-Z0-9/.\-]{2,30}$/iu
 
 /** The name that stands after its word: `Model BRI-200H`. */

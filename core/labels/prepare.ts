@@ -8,11 +8,11 @@ export const readingSide = 2000
 /** A photo made ready for recognition. */
 export interface Prepared {
   readonly picture: Grey
-  /** By what it was turned, radians, clockwise. */
+  /** Its rotation, radians, clockwise. */
   readonly angle: number
 }
 
-/** Reach of what counts as around a pixel, in shares of the longest side. */
+/** Distance that counts as around a pixel, as a share of the longest side. */
 const reachShare = 1 / 40
 
 /**

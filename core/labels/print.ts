@@ -20,7 +20,7 @@ export interface PrintJob {
   /** Size of the photo that boxes are in, px. */
   readonly width: number
   readonly height: number
-  /** By what the photo was turned before it was read, radians, clockwise. */
+  /** Rotation of the photo before it was read, radians, clockwise. */
   readonly angle: number
 }
 
@@ -48,7 +48,7 @@ export interface RecognisedWord {
   readonly bbox: { readonly x0: number; readonly y0: number; readonly x1: number; readonly y1: number }
 }
 
-/** What is said to a recogniser about a pass; modes as it numbers them: 11 sparse text, 6 one block. */
+/** Settings of the recogniser for a pass; modes by its numbers: 11 sparse text, 6 one block. */
 const modes: Readonly<Record<PrintLayout, string>> = { scattered: '11', block: '6' }
 const dotsPerInch = '300'
 
@@ -72,9 +72,9 @@ export interface PrintRecogniser<F> {
 }
 
 /**
- * What a recogniser reads in each pass.
+ * The words that a recogniser reads in each pass.
  * @param asFile a picture as the recogniser takes it
- * @param passed told after each pass
+ * @param passed called after each pass
  */
 export async function readPasses<F>(
   { passes }: Pick<PrintJob, 'passes'>,
@@ -98,7 +98,7 @@ export async function readPasses<F>(
   return read
 }
 
-/** The words of a picture from what a recogniser says of each of its passes. */
+/** The words of a picture, joined from all passes of a recogniser. */
 export function wordsOfPasses(
   { passes }: Pick<PrintJob, 'passes'>,
   read: readonly (readonly RecognisedWord[])[],

@@ -37,8 +37,8 @@ const doubtOfWords = (words: readonly LabelWord[]): string =>
 const energySlack = 0.04
 
 /**
- * Reads what a plate says of a part from its recognised words. Nothing is a field of a part but what its words, its unit and
- * its usual range let through; whatever is in doubt says why.
+ * Reads the values of a part from the recognised words of its plate. A value becomes a field only if words, unit
+ * and usual range agree; a value in doubt has its reason.
  * @param nominalV nominal voltage of the system, V: it counts where the label says none; null if it is not known
  */
 export function readLabel(
@@ -65,7 +65,7 @@ export function readLabel(
   }
 }
 
-/** What Ah × V against Wh says. */
+/** Result of Ah × V compared with Wh. */
 interface Energy {
   readonly contradiction: string | null
   /** The three agree: a decimal point that was put into the voltage is right. */
@@ -91,7 +91,7 @@ function energyOf(found: readonly Given[], all: readonly Told[]): Energy {
 const fitsItsSystem = (found: readonly Given[]): boolean =>
   found.some(({ rule, doubt }) => rule.scales === true && doubt === '')
 
-/** The value of a field, and what speaks against it. */
+/** The value of a field, and the evidence against it. */
 function valueOf(first: Given, found: readonly Given[], { contradiction, isConfirmed }: Energy): LabelValue {
   const { field, told, value, doubt: ownDoubt } = first
   const own = found.filter((one) => one.field === field)

@@ -24,7 +24,7 @@ export interface LabelRule {
   readonly choices?: Readonly<Record<string, readonly number[]>>
   /** Sizes come in round numbers: see `isRound`. */
   readonly round?: true
-  /** What it means is not certain from its words: never ticked by itself. */
+  /** Its words do not make its meaning certain: never ticked automatically. */
   readonly isDoubtful?: true
 }
 
@@ -115,7 +115,7 @@ const battery: readonly LabelRule[] = [
   { unit: '', all: ['cycles'], field: 'cycles', usual: [300, 15_000], round: true },
 ]
 
-/** What plates say of each kind of part, and where it belongs. Kinds without rules have no plates that matter. */
+/** Plate values of each kind of part, and their fields. Kinds without rules have no plates that matter. */
 export const labelRules: Readonly<Partial<Record<PartKindId, readonly LabelRule[]>>> = {
   candidate: battery,
   alternatives: battery,

@@ -18,7 +18,7 @@ export interface PrintedValue {
   readonly to: number
 }
 
-/** Units as they are printed and misread, and what they are. Longer ones stand before shorter ones. */
+/** Units as printed and misread, with their meaning. Longer ones come before shorter ones. */
 const printedUnits: readonly (readonly [pattern: string, unit: Unit, factor: number])[] = [
   ['k ?Wh', 'Wh', 1000],
   ['W{1,2}h', 'Wh', 1],
@@ -36,10 +36,10 @@ const printedUnits: readonly (readonly [pattern: string, unit: Unit, factor: num
 const unitWords = printedUnits.map(([pattern]) => `(?:${pattern})`).join('|')
 const number = String.raw`[+\-−–]? ?(?:\d[\dOolI|]*(?:[.,][\dOolI|]{1,3})?)`
 const between = String.raw`\s*(?:to|bis|à|tot|al?|[-–—~÷]|\.{2,4}|…|[.,]…)\s*`
-// What follows a unit: no letter, and no digit but after volts, as in `24VDC20A`.
+// After a unit: no letter, and no digit except after volts, as in `24VDC20A`.
 const volts = String.raw`\d ?[vV]{1,2}(?: ?(?:D[CcEe]|d\.?c\.?))?`
 const behind = String.raw`(?:(?<=${volts})(?=\d)|(?![A-Za-z0-9²]))`
-// What stands before a number: no digit and no single letter, as in `D30`; volts and the end of a word may.
+// Before a number: no digit and no single letter, as in `D30`; volts and the end of a word are allowed.
 const before = String.raw`(?:(?<=${volts})|(?<!\d[.,]?|[.,]|\d ?\/ ?|(?<![A-Za-zÀ-ÿ]{3})[A-Za-z]))`
 const single = new RegExp(String.raw`${before}(${number})\s*(${unitWords})${behind}`, 'gu')
 const range = new RegExp(

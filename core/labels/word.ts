@@ -29,7 +29,10 @@ const middleOf = ({ top, bottom }: Box): number => (top + bottom) / 2
 const nearby = 1.5
 const sameLine = 0.5
 
-/** How far lines fall from left to right: what leveling left over, changing from top to bottom as of a plate seen aslant. */
+/**
+ * Slope of the lines from left to right: the rest after levelling, which changes from top to bottom on a plate seen
+ * at an angle.
+ */
 interface Slope {
   readonly atTop: number
   /** More a pixel downwards. */

@@ -11,7 +11,7 @@ export const dayParts = {
 } as const
 export type DayPart = keyof typeof dayParts
 
-/** What one load takes a day. */
+/** Daily charge of one load. */
 export interface LoadShare {
   readonly path: PartPath
   /** Current at the battery while it runs, A. */
@@ -30,7 +30,7 @@ export interface Audit {
   readonly essentialAh: number
   readonly byPart: Readonly<Record<DayPart, number>>
   /**
-   * What the checks count with: as measured or from the list, Ah a day; null while there is nothing to count.
+   * Daily charge for the checks, Ah: as measured, or from the list; null while there is neither.
    */
   readonly dailyAh: number | null
   readonly dailyFrom: 'counted' | 'loads'

@@ -38,10 +38,10 @@ function isSame({ t, deltaA }: CurrentStep, group: readonly TrueStep[]): boolean
 }
 
 /**
- * Holds reported steps against what really happened. A step is found when one is reported within 3 s, of the
- * same sign, and within 0.3 A or 15 % of its size; switching events less than 1 s apart may be reported as one of
- * their sum.
- * @param leastA true steps under this do not count as there; reporting them is not wrong either
+ * Compares reported steps with the true ones. A step is found if one is reported within 3 s, with the same sign,
+ * and within 0.3 A or 15 % of its size. Switching events less than 1 s apart may be reported as one step of their
+ * sum.
+ * @param leastA smaller true steps do not count, and reporting them is not wrong
  */
 export function judgeSteps(
   reported: readonly CurrentStep[],
@@ -56,7 +56,7 @@ export function judgeSteps(
     if (match) match.forEach((one) => taken.add(one))
     else wrong++
   }
-  // What takes itself back within a second changes no current that could be found.
+  // An event that reverses within a second changes no current that could be found.
   const cancelled = new Set(
     groups.filter((group) => group.length > 1 && Math.abs(sumOf(group)) < leastA).flat(),
   )

@@ -2,7 +2,7 @@ import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64'
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus'
 import type { Reading } from './detect'
 
-/** What a stand-in vehicle has on board. */
+/** Equipment of a stand-in vehicle. */
 interface Aboard {
   readonly name: string
   readonly amps: number

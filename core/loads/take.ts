@@ -27,9 +27,9 @@ export interface TakenLoads {
 }
 
 /**
- * Takes the loads of a table into a job. A load whose name is there already gets the values of the table, so
- * that taking a table twice, or once more after it was corrected, doubles nothing; where a name is there
- * several times, the first of the table is the first of the job. What the table does not say stays.
+ * Copies the loads of a table into a job. A load with an existing name gets the values of the table, so that
+ * copying a table twice, or again after a correction, doubles nothing. If a name occurs several times, the first of
+ * the table is the first of the job. Values that the table lacks stay.
  */
 export function takeLoads(job: JobDocument, rows: readonly LoadRow[]): TakenLoads {
   const waiting = new Map<string, PartPath[]>()

@@ -10,7 +10,7 @@ const earliest = '1950-01-01'
 const dayMs = 86_400_000
 
 /**
- * What is wrong with an entry, field by field; empty if it is good.
+ * The errors of an entry, field by field; empty if it is valid.
  * @param now ms since 1970: readings are not from the future, but clocks of devices may be a day ahead
  */
 export function entryProblems(entry: EntryBody, now: number): EntryProblem[] {

@@ -2,7 +2,7 @@ import { chanceOf, normal } from '#core/commissioning/chance'
 import type { Reading } from '#core/loads/detect'
 import { median } from './trend'
 
-/** What a recording of a start shows of the starting battery. */
+/** Results of a recorded start for the starting battery. */
 export interface Crank {
   /** Before the starter turns, V. */
   readonly restV: number

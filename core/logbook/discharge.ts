@@ -35,7 +35,10 @@ const points = 240
 /** Of a cell of lead-acid, V. */
 const cellV = 2
 
-/** What a battery gives at the load and temperature of a test, Ah. @param health what is left of its capacity, 0 to 1 */
+/**
+ * Capacity of a battery at the load and temperature of a test, Ah. @param health remaining share of its capacity, 0
+ * to 1
+ */
 const givesAh = ({ chemistry, ratedAh, amps, celsius }: DischargeTest, health: number): number =>
   chemistry === 'lfp'
     ? ratedAh * health * temperatureFactor(celsius)
@@ -56,12 +59,12 @@ function voltsBy(test: DischargeTest, health: number): (taken: number) => number
   }
   const c10 = (ratedAh * health) / c20OverC10
   const voltsOf = (soc: number): number => copettiDischargeV(amps, soc, c10, celsius) * (nominalV / cellV)
-  // The capacity of lead-acid is what it gives down to the usual floor: there the curve ends.
+  // The capacity of lead-acid is its charge down to the usual floor: the curve ends there.
   const depth = deepest(voltsOf, usualFloorV(chemistry, nominalV))
   return (taken) => voltsOf(1 - taken * depth)
 }
 
-/** The voltage over a test, from full to the floor or empty. @param health what is left of the capacity, 0 to 1 */
+/** The voltage over a test, from full to the floor or empty. @param health remaining share of the capacity, 0 to 1 */
 export function predictedDischarge(test: DischargeTest, health = 1): DischargePoint[] {
   const seconds = (3600 * givesAh(test, health)) / test.amps
   const voltsOf = voltsBy(test, health)

@@ -21,7 +21,7 @@ export interface ShelfKind {
   readonly fields: Fields
   /** The kind of part of a job whose values it gives; null for parts that are only listed and priced. */
   readonly fills: PartKindId | null
-  /** What a part of a job becomes by it beyond the values of the data sheet. */
+  /** Changes to a part of a job besides the values of the data sheet. */
   readonly sets?: Readonly<Record<string, string>>
   /** The fields that tell one from another in a list. */
   readonly brief: readonly string[]
@@ -302,9 +302,8 @@ export const shelfKindsFor = (part: PartKindId): ShelfKindId[] =>
   shelfKindIds.filter((id) => shelfKind(id).fills === (part === 'alternatives' ? 'candidate' : part))
 
 /**
- * What a part of a job takes from a part of the shelf: its values as maker's data, its name, and which
- * version it was. A part that gives only some values (a fuse for a cable) leaves name and reference as they
- * are.
+ * The data that a part of a job takes from a part of the shelf: its values as maker's data, its name, and its
+ * version. A part that gives only some values (a fuse for a cable) leaves name and reference unchanged.
  */
 export function valuesFromShelf(
   part: Pick<ShelfPart, 'kind' | 'code' | 'version' | 'name' | 'values'>,

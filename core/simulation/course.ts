@@ -23,14 +23,13 @@ interface Stretch {
   readonly supplyShare: number
 }
 
-/** What is around the system at every moment of a run, and how long it stays so. */
+/** Surroundings of the system at each moment of a run, with the end of each stretch. */
 export class Course {
   private readonly day: readonly Stretch[]
   private place = 0
 
   /**
-   * @param keepsToPlace whether the air is held to what the survey says of the place: over weather that it
-   * does not know
+   * @param keepsToPlace whether the surveyed place limits the air: for weather that does not know the place
    */
   constructor(
     private readonly inputs: RunInputs,
@@ -43,8 +42,8 @@ export class Course {
   }
 
   /**
-   * What is around from this many seconds after the run began, and until when, s; the next stretch after the
-   * one asked last.
+   * Surroundings from this many seconds after the start, and the end of that stretch, s; the next stretch after the
+   * one requested last.
    */
   next(t: number): { readonly around: Surroundings; readonly untilS: number } {
     const clock = beginsAt * hourS + t

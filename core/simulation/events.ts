@@ -2,7 +2,7 @@ import { elementAt, lastOf } from '#core/collections/held'
 import { metric, type DisplayUnits } from '#core/units/display'
 import { durationWords, formatQuantity, joinText } from '#core/units/format'
 
-/** What would charge the house if it were let. */
+/** A source that would charge the house if allowed. */
 export type Charging = 'mains' | 'engine' | 'sun' | 'source'
 
 /** Events in a run. Totals are counted from these, never from their words. */
@@ -56,8 +56,7 @@ export type Happening =
   | { readonly kind: 'alternator'; readonly over: boolean; readonly amps: number; readonly limitC: number }
 
 /**
- * Something that happened, when (seconds since the start), on which side, and what that is called where there
- * are several.
+ * An event, its time (seconds since the start), its side, and the name of that side if there are several.
  */
 export type SimEvent = Happening & { readonly t: number; readonly side?: string; readonly name?: string }
 
@@ -144,7 +143,7 @@ export const eventWords = (event: SimEvent, units: DisplayUnits): string =>
 /** Equal for events of one kind on one side: those of one device. */
 export const deviceOf = ({ kind, side }: SimEvent): string => `${kind} ${side ?? ''}`
 
-/** What repeats sooner than this after the last time belongs to the same line, s. */
+/** Repeats within this time belong to the same line, s. */
 const repeatsWithinS = 600
 /** Up to so many of one kind in a row have a line each. */
 const mostSingle = 4

@@ -180,13 +180,13 @@ export interface Plant {
     readonly hottestC: number
     readonly insulated: boolean
   }
-  /** What was assumed to make it, in words. */
+  /** Assumptions of the plant, in words. */
   readonly assumed: readonly string[]
 }
 
 /**
- * What the loads of a plant draw in their heaviest hour at the nominal voltage of its house bus, A: inverter
- * and its own draw counted.
+ * Current of a plant's loads in their heaviest hour at the nominal voltage of its house bus, A, with inverters and
+ * their own draw.
  */
 export function mostLoadA({ dcA, acW, idleW, inverterEfficiency, lfp, houseLead }: Plant): number {
   const nominalV = lfp?.nominalV ?? 2 * (houseLead?.cells ?? 6)

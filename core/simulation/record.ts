@@ -2,8 +2,8 @@ import { elementAt } from '#core/collections/held'
 import type { Simulation } from './simulation'
 
 /**
- * What is drawn of a run, by name: label and unit. Currents into the house bus are positive, loads too. Yes
- * and no are 1 and 0.
+ * Channels of a run, by name: label and unit. Currents into the house bus are positive, and loads too. Yes and no
+ * are 1 and 0.
  */
 export const channels = {
   soc: { label: 'Charge of the lithium', unit: '%' },
@@ -39,8 +39,8 @@ export const channelIds = Object.keys(channels) as ChannelId[]
 const at = Object.fromEntries(channelIds.map((id, i) => [id, i])) as Readonly<Record<ChannelId, number>>
 
 /**
- * Reads every channel, by its place; NaN for what a system does not have. One function with plain loops: it is
- * called after every step, and a function for each channel took a fifth of the time of a run.
+ * Reads each channel into its place; NaN for channels that a system lacks. It is one function with plain loops,
+ * because it runs after each step, and a function per channel took a fifth of the time of a run.
  */
 function readAll(simulation: Simulation, into: Float64Array): void {
   const { lfp, houseLead, sides, chargers, solar, sources } = simulation

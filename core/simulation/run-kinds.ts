@@ -1,5 +1,5 @@
 import { joinText } from '#core/units/format'
-/** What a run asks for; each has a default from the job. */
+/** Inputs of a run; each has a default from the job. */
 export interface RunInputs {
   /** State of charge at the start, 0 to 1. */
   readonly soc: number
@@ -36,10 +36,10 @@ interface RunKind {
   readonly until?: 'full' | 'empty'
 }
 
-/** Air on a mild night, °C: what cold does to a charge is asked of the cold week. */
+/** Air on a mild night, °C. The cold week covers charging in the cold. */
 const mildC = 12
 
-/** What a run with an engine asks for besides. */
+/** Additional inputs of a run with an engine. */
 const suppliesAndAir = ['mainsH', 'mainsFrom', 'generatorH', 'coldC', 'warmC', 'clearness'] as const
 
 /** Every run, by name. */

@@ -15,7 +15,7 @@ import { Refusals } from './refusals'
 import { Simulation } from './simulation'
 import { hoursSince } from './surroundings'
 
-/** What came of one alternator. */
+/** Results of one alternator. */
 export interface MachineTotals {
   readonly side: string
   /** Highest case temperature, °C; null if its heat hardly depends on the current. */
@@ -59,8 +59,7 @@ export interface Totals {
   readonly daysShort: number
   readonly cutOuts: number
   /**
-   * Largest sum of currents at the house bus that was not zero, A; and what is missing in the balance of
-   * charge, share.
+   * Largest sum of currents at the house bus that was not zero, A; and the error in the balance of charge, share.
    */
   readonly residualA: number
   readonly imbalance: number
@@ -269,7 +268,7 @@ class RunInProgress {
     simulation.events.length = 0
   }
 
-  /** Minutes of driving until a moment of the run: what lies between the drives does not count. */
+  /** Minutes of driving until a moment of the run, without the time between drives. */
   private drivenMin(t: number): number {
     const { driveFrom, driveH } = this.inputs
     const sinceFirst = t / 3600 - hoursSince(beginsAt, driveFrom)
@@ -338,8 +337,8 @@ class RunInProgress {
   }
 
   /**
-   * What is missing in the balance of charge: of the bus, and of what the lithium says it holds; as a share
-   * of what went through.
+   * The error in the balance of charge: of the bus, and of the charge that the lithium reports; as a share of the
+   * total charge.
    */
   private imbalance(broughtAh: number): number {
     const { lfp, houseLead, loadAh } = this.simulation
@@ -387,9 +386,8 @@ export function runNow(
 }
 
 /**
- * The totals of a run carried out to its end at once, without its series: what checks and the solver ask. The
- * same run as {@link runNow}.
- * @param most steps after which it is given up
+ * The totals of a run, without its series, for checks and the solver. The same run as {@link runNow}.
+ * @param most steps after which it stops
  * @throws Unsolvable if it does not reach its end
  */
 export function totalsOf(

@@ -20,10 +20,9 @@ export interface Sharing {
 export const restedLeadSoc = 0.9
 
 /**
- * Solves the bus of a mixed bank for a current that is brought to it (positive) or drawn from it (negative).
- * The models are those of a run: resting curve and resistance for lithium, Copetti for lead. Both currents
- * rise with the voltage, so a search inside a bracket always finds the one voltage at which they sum to what
- * is asked.
+ * Solves the bus of a mixed bank for a current into it (positive) or out of it (negative). The models are those of
+ * a run: resting curve and resistance for lithium, Copetti for lead-acid. Both currents rise with the voltage, so a
+ * search inside a bracket always finds the one voltage at which they sum to the given current.
  * @param externalA A into the bank; −500 to 500
  * @param soc charge of the lithium, 0 to 1; the lead stands at {@link restedLeadSoc}
  */

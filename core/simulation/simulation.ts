@@ -16,7 +16,7 @@ import type { Plant } from './plant'
 import { Stepper, type Stepped } from './stepper'
 import { atRest, type Surroundings } from './surroundings'
 
-/** Powers that hang on voltages are found by repeating the solution until they move less than this, A. */
+/** Voltage-dependent powers: the solution is repeated until they change less than this, A. */
 const powerToleranceA = 1e-3
 const mostRepeats = 6
 /** Error allowed for a starting battery, as a multiple of that of a house battery, because its current is small. */
@@ -67,7 +67,7 @@ export class Simulation implements Stepped {
   private endLoadA = 0
   private endWantedA = 0
   private residualA = 0
-  /** What an ampere at a volt of the bus takes from the supply, A, by charger. */
+  /** Supply current for an ampere at a volt of the bus, A, by charger. */
   private readonly supplyShare: readonly number[]
 
   constructor(
@@ -265,14 +265,14 @@ export class Simulation implements Stepped {
     }
   }
 
-  /** What is asked of the house bus at a voltage, A: loads, the inverter's power, the heater. */
+  /** Current demand on the house bus at a voltage, A: loads, the inverter's power, the heater. */
   private loadsAt(v: number): number {
     const held = v > leastV ? v : leastV
     const heaterW = this.lfp?.heating ? (this.lfp.plant.heater?.watts ?? 0) : 0
     return this.loadsA + (this.loadsW + heaterW) / held
   }
 
-  /** What parked starting batteries are given from a house at a voltage, A there. */
+  /** Current to parked starting batteries from a house at a voltage, A there. */
   private givenBackAt(v: number): number {
     let sum = 0
     for (const side of this.sides) sum += (side.backFeedAt(v) * side.scale) / this.scale
@@ -330,7 +330,7 @@ export class Simulation implements Stepped {
     return fired
   }
 
-  /** What the loads came to in the step, and what mains had to give. */
+  /** Total of the loads in the step, and the share of the mains. */
   private account(h: number): void {
     const endH = h * this.endShare
     const beginH = h - endH

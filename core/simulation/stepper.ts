@@ -86,7 +86,7 @@ export class Stepper {
     }
   }
 
-  /** Seconds until the first of what waits is due. */
+  /** Seconds until the first waiting trigger. */
   private dueS(): number {
     let least = Infinity
     for (const trigger of this.system.triggers) {

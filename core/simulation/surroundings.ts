@@ -1,4 +1,4 @@
-/** What happens around the system, the same all through a stretch of time. */
+/** Surroundings of the system, constant within a stretch of time. */
 export interface Surroundings {
   /** Hour of the day, 0 to 24, in the middle of the stretch. */
   readonly hour: number

@@ -18,7 +18,7 @@ export interface SaveOrder extends Place {
 /** Version of a job that is on no server yet: the order makes it. */
 export const unmade = 0
 
-/** What a server does with an order. */
+/** A server's action for an order. */
 export type Decision =
   /** It has carried this order out before, and nothing came after it. */
   | { readonly kind: 'repeated' }
@@ -27,8 +27,8 @@ export type Decision =
   | { readonly kind: 'save' }
 
 /**
- * Decides what becomes of an order, so that each is carried out once however often it is sent.
- * @param now where the job stands on the server
+ * Decides the action for an order, so that each is applied once, however often it is sent.
+ * @param now state of the job on the server
  * @param carriedOut the version that an order of this job made; undefined if it was never carried out
  */
 export function decide(

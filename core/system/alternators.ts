@@ -25,8 +25,7 @@ export const airAroundC = ({ airC, $scene: { craft } }: View<'alternators'>): nu
   airC ?? usualAirC(craft)
 
 /**
- * Fits that were made, by readings, then by what else they depend on: the rating and the air around the
- * machine.
+ * Cached fits, by readings, then by their other inputs: the rated current and the air around the machine.
  */
 const fits = new WeakMap<readonly CaseReading[], Map<string, AlternatorHeat | null>>()
 /** Heat of an alternator as its readings say; null if there are none that say anything. */
@@ -43,8 +42,8 @@ export function measuredHeat(alternator: View<'alternators'>): AlternatorHeat | 
 }
 
 /**
- * Heat of an alternator: as its readings say, else by the rise that is entered, or assumed of it. Null for
- * permanent magnets with a shunting regulator, whose heat hardly depends on what is taken.
+ * Heat of an alternator: from its readings, else from the entered or assumed rise. Null for permanent magnets with
+ * a shunting regulator, whose heat hardly depends on the output.
  */
 export function heatOf(alternator: View<'alternators'>, rise = riseOf): AlternatorHeat | null {
   if (alternator.machine === 'magnet') return null
@@ -63,13 +62,13 @@ export const foldsBack = ({ regulator, fieldWire }: View<'alternators'>): boolea
 export const shaftRpm = (alternator: View<'alternators'>, speed: Speed): number =>
   (speed === 'idle' ? alternator.idleRpm : alternator.cruiseRpm) * alternator.pulleyRatio
 
-/** What limits an alternator: the heat of its case, the shop's share of its rating, or its output. */
+/** The limit of an alternator: the heat of its case, the shop's share of its rated current, or its output. */
 interface Held {
   readonly amps: number
   readonly by: 'case' | 'share' | 'output'
 }
 
-/** What a warm alternator makes at a speed, A, held to a fitted limit. */
+/** Output of a warm alternator at a speed, A, within a fitted limit. */
 function makes(alternator: View<'alternators'>, speed: Speed, rules: ShopRules): Held {
   const hotA = hotOutputA(alternator.ratedA, shaftRpm(alternator, speed), rules.hotOutputShare / 100)
   return { amps: Math.min(hotA, alternator.limitA ?? hotA), by: 'output' }
@@ -99,13 +98,13 @@ function allDayOutput(alternator: View<'alternators'>, speed: Speed, rules: Shop
 }
 
 /**
- * What a warm alternator has left for charging at a speed, A: hot output, held to a fitted limit, less the
- * vehicle's own draw.
+ * Current of a warm alternator for charging at a speed, A: hot output within a fitted limit, less the vehicle's own
+ * draw.
  */
 export const availableA = (alternator: View<'alternators'>, speed: Speed, rules: ShopRules): number =>
   Math.max(0, makes(alternator, speed, rules).amps - alternator.vehicleDrawA)
 
-/** What it may give to charging all day at a speed, A: what it gives all day, less the vehicle's own draw. */
+/** Its all-day current for charging at a speed, A: the all-day output less the vehicle's own draw. */
 export const allDayA = (alternator: View<'alternators'>, speed: Speed, rules: ShopRules): number =>
   Math.max(0, allDayOutput(alternator, speed, rules).amps - alternator.vehicleDrawA)
 
@@ -159,14 +158,14 @@ function wordsOf(
   }
 }
 
-/** What a charger on an alternator may draw of it over a drive. */
+/** Current that a charger may draw from an alternator over a drive. */
 export interface Budget extends HeldWords {
   readonly amps: number
 }
 
 /**
- * What an alternator may give to charging over a drive, A: at no speed more than it tolerates all day, and on
- * average no more than it makes, less the vehicle's own draw. A little more at idle the starting battery lends.
+ * Current of an alternator for charging over a drive, A: at each speed within its all-day limit, and on average
+ * within its output, less the vehicle's own draw. The starting battery covers small deficits at idle.
  */
 export function allDayBudget(alternator: View<'alternators'>, rules: ShopRules, q: Write): Budget {
   const { held, speed } = heldOverDrive(alternator, rules, riseOf)
@@ -184,7 +183,7 @@ export function allDayBudget(alternator: View<'alternators'>, rules: ShopRules, 
   }
 }
 
-/** {@link allDayBudget} whatever the rise of its case turns out to be, A: for what is bought before it is measured. */
+/** {@link allDayBudget} for each plausible rise of its case, A: for parts that are bought before the measurement. */
 export const sureBudgetA = (alternator: View<'alternators'>, rules: ShopRules): number =>
   Math.max(0, heldOverDrive(alternator, rules, mostRiseOf).held.amps - alternator.vehicleDrawA)
 

@@ -21,7 +21,7 @@ export class Bank {
   get ah(): number {
     return this.each.ahEach * this.each.parallel
   }
-  /** What it is charged within, of one battery. */
+  /** Charge window of one battery. */
   private get charge(): ChargeWindow {
     return windowOf(this.each)
   }
@@ -58,7 +58,7 @@ export class Bank {
   get recommendedA(): number {
     return Math.min(this.each.recommendedChargeA, this.each.largestChargeA) * this.each.parallel
   }
-  /** What it should be charged with by the shop's school, A: the maker's recommended figure, or the largest. */
+  /** Charge current by the shop's school, A: the maker's recommended figure, or the largest. */
   get wishedA(): number {
     return this.each[this.wishedField] * this.each.parallel
   }

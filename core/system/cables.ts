@@ -21,7 +21,7 @@ function isInEngineSpace(cable: Cable): boolean {
   return cable.fromPost === 'alternator' || cable.toPost === 'alternator'
 }
 
-/** What a cable lies in. */
+/** The place of a cable. */
 export const surroundingsOf = (cable: Cable): Surroundings => ({
   insulationC: Number(cable.insulationC),
   engineSpace: isInEngineSpace(cable),
@@ -91,8 +91,7 @@ function laneFlowsA(cable: Cable, lane: Lane, system: System): number {
 }
 
 /**
- * What can feed a fault from the far end of a cable, in words; null if nothing there gives more than the
- * cable carries.
+ * Sources of a fault at the far end of a cable, in words; null if none gives more than the cable's ampacity.
  */
 export function feedsFarEnd(cable: Cable, system: System): string | null {
   const lane = system.lanes.find(({ id }) => id === cable.$of)

@@ -16,8 +16,7 @@ export function demandA(lane: AlternatorLane, soc: number, { bank, rules }: Syst
 }
 
 /**
- * Current that flows straight through, A: the least of what is asked, what is there, and what a duty-cycling
- * relay lets pass on average.
+ * Current straight through, A: the least of the demand, the supply, and the average of a duty-cycling relay.
  */
 export const acceptanceA = (lane: AlternatorLane, soc: number, speed: Speed, system: System): number =>
   Math.min(
@@ -39,13 +38,13 @@ export const feedingV = (alternator: View<'alternators'>): number =>
 
 /** Input of a DC-DC that is asked for its full output. */
 export interface DcdcInput {
-  /** What it would draw at that voltage, A. */
+  /** Its current at that voltage, A. */
   readonly amps: number
   /** Voltage left at its terminals after the cable, V. */
   readonly volts: number
-  /** What flows for hours, A: where the cable leaves it less than it runs at, no more than holds it just there. */
+  /** Its continuous current, A: if the cable leaves it too little voltage, the current that just keeps it running. */
   readonly flowsA: number
-  /** What it draws once its cable keeps it running, A. */
+  /** Its current once its cable keeps it running, A. */
   readonly runningA: number
 }
 
@@ -70,8 +69,8 @@ export function dcdcInput(
 }
 
 /**
- * Output of a DC-DC that takes this many amperes at its input, A: what is left there after the cable, through its
- * efficiency, at its absorption.
+ * Output of a DC-DC with this input current, A: from the voltage after the cable, through its efficiency, at its
+ * absorption voltage.
  */
 export function dcdcOutputA(
   lane: AlternatorLane,
@@ -84,8 +83,8 @@ export function dcdcOutputA(
 }
 
 /**
- * Coldest air around what stands outside, °C: no warmer than where the battery stands, nor, if nobody saw it, than
- * the shop takes it for.
+ * Coldest air around outside parts, °C: no warmer than the battery's place, nor, if nobody saw it, than the shop's
+ * rule.
  */
 export function coldestOutsideC({ one, rules }: System): number {
   const { place } = one

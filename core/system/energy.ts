@@ -24,8 +24,8 @@ export interface DailyUse {
 }
 
 /**
- * Energy used a day, Ah of the bank: as counted by a monitor, else the sum of the loads and of what inverters
- * draw idle.
+ * Charge used a day, Ah of the bank: as counted by a monitor, else the sum of the loads and of the idle draw of
+ * inverters.
  */
 export function dailyUse(system: System): DailyUse {
   const { one, many, bank } = system
@@ -51,7 +51,7 @@ export function dcAtOnceA(system: System): number {
     .reduce((sum, load) => sum + load.amps, 0)
 }
 
-/** A bank under a load: what it has left at its terminals, and what flows. */
+/** A bank under a load: its terminal voltage and its current. */
 export interface UnderLoad {
   readonly volts: number
   readonly amps: number
@@ -95,7 +95,7 @@ export function fewestParallel(
 export interface Demand extends UnderLoad {
   readonly dcA: number
   readonly inverterA: number
-  /** What the inverters give, and what they take for it from the bank, W. */
+  /** Output of the inverters, and their input from the bank, W. */
   readonly watts: number
   readonly takenW: number
 }
@@ -120,9 +120,8 @@ export const inverterA = (inverter: View<'inverters'>, system: System): number =
   takenW(inverter) / highestDischargeA(system).volts
 
 /**
- * Current while the hardest load starts, A, and for how long, s: everything that runs together, the inverters
- * at their surge (or, where AC loads are listed, what those ask for at most), and the largest starting
- * current on top.
+ * Current while the hardest load starts, A, and its duration, s: all loads that run together, the inverters at
+ * their surge (or, if AC loads are listed, the surge of those), and the largest starting current on top.
  */
 export function surgeA(
   system: System,
@@ -152,7 +151,7 @@ export function usableAh(system: System, celsius = 25): number {
   return bank.ah * (1 - bank.each.reserve / 100) * (rules.usableLithium / 100) * temperatureFactor(celsius)
 }
 
-/** What is left of the rated capacity of the lead bank, 0 to 1: by test, else by age. */
+/** Remaining share of the lead-acid bank's rated capacity, 0 to 1: by test, else by age. */
 export function leadHealth({ one, rules }: System): number {
   const { houseBank } = one
   if (houseBank.testedAh !== null) return Math.min(1, houseBank.testedAh / houseBank.ahEach)
@@ -259,8 +258,8 @@ export function laneDay(lane: Lane, system: System): { readonly hours: number; r
 }
 
 /**
- * What a battery heater uses on the coldest day, Ah: it warms the cells from the coldest of their place and
- * holds them while sources charge. 0 without a heater.
+ * Charge that a battery heater uses on the coldest day, Ah: it warms the cells from the coldest of their place and
+ * keeps them warm while sources charge. 0 without a heater.
  */
 function heaterDayAh(system: System): number {
   const { bank, one } = system
@@ -293,7 +292,7 @@ export interface DayAway {
   /** Use and heat together. */
   readonly usedAh: number
   readonly chargedAh: number
-  /** What is missing a day; 0 or less where the sources bring it all. */
+  /** The daily deficit; 0 or less if the sources cover the use. */
   readonly netAh: number
   /** Days the bank lasts at that; Infinity where no shortfall. */
   readonly lastsDays: number
@@ -309,7 +308,7 @@ export function dayAway(system: System): DayAway {
   return { use, heatAh, usedAh, chargedAh, netAh, lastsDays }
 }
 
-/** What a charger draws of its supply at full current, W at its power factor. */
+/** Supply power of a charger at full current, W at its power factor. */
 export const chargerSupplyW = ({ absorptionV, ratedA, efficiency, powerFactor }: View<'chargers'>): number =>
   (absorptionV * ratedA) / ((efficiency / 100) * powerFactor)
 

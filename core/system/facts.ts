@@ -165,8 +165,7 @@ export class Facts {
     if (field.type === 'rows') return null
     if (field.otherwise === undefined) return undefined
     if (field.type === 'choice' || field.otherwise === null) return field.otherwise
-    // One that is calculated from other values may hang on what a scene assumes of them: the scene works it
-    // out.
+    // A calculated value may depend on assumptions of a scene: the scene calculates it.
     if (typeof field.otherwise === 'function') return undefined
     const base = typeof field.otherwise === 'number' ? field.otherwise : Number(this.rules[field.otherwise])
     if (typeof field.otherwise === 'string') from.push(this.slots.rule(field.otherwise))
@@ -259,7 +258,7 @@ export class Facts {
   }
 
   /**
-   * What was read, as evidence. It is taken in the scene without assumptions, so it is the same for every
+   * The values read, as evidence. They come from the scene without assumptions, so they are the same for each
    * check.
    */
   input(part: PartFacts, index: number, value: unknown, reads: Reads): Input {
@@ -290,7 +289,7 @@ export class Facts {
     return this.once(['number', data], () => this.workedOut.size)
   }
 
-  /** What an unknown is taken to be if nothing is assumed: the first option, the middle of its range. */
+  /** The value of an unknown without an assumption: the first option, the middle of its range. */
   typical(part: PartFacts, index: number, reads: Reads): unknown {
     const [, field] = elementAt(part.fields, index)
     if (field.type === 'choice') return elementAt(kindFields[part.ref.kind].options, index)[0]

@@ -8,8 +8,8 @@ import type { View } from './scene'
 export type ChargeUnit = View<'chargers'> | View<'links'> | View<'solar'>
 
 /**
- * What temperature compensation adds to a unit's voltage at a temperature, V: lead cells × coefficient × (25
- * − T), and the count of cells.
+ * Voltage that temperature compensation adds to a unit's voltage at a temperature, V: lead-acid cells × coefficient
+ * × (25 − T), and the count of cells.
  */
 export function compensation(
   unit: ChargeUnit,
@@ -72,7 +72,7 @@ export function hoursOf(lane: Lane, rules: ShopRules): number {
   }
 }
 
-/** What the diode isolator of a lane takes off, V. */
+/** Voltage drop of a lane's diode isolator, V. */
 export const isolatorDropV = ({ link }: AlternatorLane): number => (link.kind === 'diode' ? link.dropV : 0)
 
 /** Whether an alternator reaches the bank without a DC-DC between. */

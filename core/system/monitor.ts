@@ -14,7 +14,7 @@ export interface MonitorSettings {
   readonly floorPercent: number
 }
 
-/** A monitor looks for full a little under what its source holds, V of 12 (engineering default). */
+/** A monitor detects full slightly below the voltage of its source, V at 12 V (engineering default). */
 const underAbsorptionV = 0.2
 const detectionMin = 3
 const efficiencyPercent = 99

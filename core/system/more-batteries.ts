@@ -14,7 +14,7 @@ export const placing = ({ bank, one, rules }: System, parallel?: number): readon
 export const allowsParallel = (parallel: number, system: System): boolean =>
   parallel <= system.bank.each.mostParallel && hasRoomFor(parallel, system)
 
-/** A place or a battery that nobody has measured has room: what is unknown refuses nothing. */
+/** An unmeasured place or battery has room: an unknown value refuses nothing. */
 function hasRoomFor(parallel: number, system: System): boolean {
   const { bank, one } = system
   const isMeasured = (['widthMm', 'depthMm', 'heightMm'] as const).every(

@@ -11,8 +11,8 @@ const kindSlots = new Map<PartKindId, Slot>(kindIds.map((kind, i) => [kind, rule
 const headSlot: Slot = ruleIds.length + kindIds.length
 
 /**
- * Numbers what can be read of a job. Parts get theirs when they are first met, so that one numbering serves a
- * job from edit to edit.
+ * Numbers the readable values of a job. Parts get numbers when they first occur, so that one numbering serves a job
+ * through all edits.
  */
 export class Slots {
   count = headSlot + 1
@@ -28,7 +28,7 @@ export class Slots {
   rule(id: RuleId): Slot {
     return ruleSlots.get(id)!
   }
-  /** Which parts of a kind there are, what they are called, and what they point at. */
+  /** The parts of a kind, with their names and their references. */
   kind(kind: PartKindId): Slot {
     return kindSlots.get(kind)!
   }
@@ -47,10 +47,10 @@ export class Slots {
   }
 }
 
-/** A list of this many slots is noted as a whole: what is calculated of half the job is asked for over and over. */
+/** A list of this many slots is noted as a whole: values derived from half the job are requested often. */
 const longList = 32
 
-/** What a piece of work has read of a job. */
+/** The values that a piece of work has read of a job. */
 export class Reads {
   private readonly single: Slot[] = []
   private readonly lists = new Set<readonly Slot[]>()

@@ -36,7 +36,7 @@ abstract class PartView {
   get $path(): PartPath {
     return this.$facts.ref.path
   }
-  /** What it is called in a sentence. */
+  /** Its name in a sentence. */
   get $name(): string {
     return this.$facts.name
   }
@@ -162,7 +162,7 @@ export class Scene {
     this.isMissing.clear()
   }
 
-  /** What kind of vessel or vehicle it is; undefined while unknown. */
+  /** The kind of vessel or vehicle; undefined while unknown. */
   get craft(): JobDocument['job']['craft'] {
     this.reads.note(this.facts.slots.head)
     return this.facts.job.job.craft

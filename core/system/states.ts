@@ -98,8 +98,8 @@ export class StateNumbers {
 }
 
 /**
- * What a verdict may depend on besides the fields of a part: its id, the parts that it points at, and whether anything
- * of it was entered; not its name.
+ * Inputs of a verdict besides the fields of a part: its id, its references, and whether any of it was entered; not
+ * its name.
  */
 const outlineOf = ({ id, part }: PartRef): unknown => [id, part.from, part.of, isEntered(part)]
 

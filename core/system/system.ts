@@ -12,7 +12,7 @@ import { nothingAssumed, Scene, type Assumed, type SceneOptions, type View } fro
 
 export type { Bank } from './bank'
 
-/** What a shop sets: the rules it changed, and how it writes quantities. */
+/** A shop's settings: the rules it changed, and its units. */
 export interface ShopSettings {
   readonly rules?: RuleOverrides
   readonly units?: DisplayUnits
@@ -92,14 +92,14 @@ export class System {
   get lanes(): readonly Lane[] {
     return (this.laneList ??= lanesOf(this.many))
   }
-  /** What kind of vessel or vehicle it is; undefined while unknown. */
+  /** The kind of vessel or vehicle; undefined while unknown. */
   get craft(): JobDocument['job']['craft'] {
     return this.scene.craft
   }
 
   /**
-   * The same system with typical values for unknowns instead of asked for: for a run, which needs all of a system
-   * while only some of it decides. What was taken is in its scene.
+   * The same system with typical values for unknowns: for a run, which needs a whole system although only some
+   * values decide. Its scene holds the typical values.
    * @param reads where its reads are noted; with those of this one unless someone wants them apart
    */
   asUsual(reads: Reads = this.scene.reads): System {
@@ -108,7 +108,7 @@ export class System {
   }
 }
 
-/** The result of some work in a scene, and what it read there. */
+/** The result of some work in a scene, and its reads there. */
 export interface Judged<T> {
   readonly value: T
   readonly scene: Scene
@@ -129,8 +129,8 @@ export function judge<T>(
 export type JudgeAgain = <T>(assumed: Assumed, work: (system: System) => T) => Judged<T>
 
 /**
- * The same as {@link judge} for many scenes: the system is built once. What the
- * work gives back is to be read before the next, since a view shows the scene of now.
+ * The same as {@link judge} for many scenes: the system is built once. Read the result before the next scene,
+ * because a view shows the current scene.
  */
 export function judgeAgain(facts: Facts, reads: Reads): JudgeAgain {
   const scene = new Scene(facts, nothingAssumed, { reads })
@@ -145,7 +145,7 @@ export function judgeAgain(facts: Facts, reads: Reads): JudgeAgain {
 export const usualSystem = (facts: Facts): System =>
   new System(new Scene(facts, nothingAssumed, { asUsual: true }))
 
-/** What a piece of work comes to; null if it needs something that is unknown. */
+/** The result of a piece of work; null if it needs an unknown value. */
 export function whereKnown<T>(facts: Facts, work: (system: System) => T): T | null {
   const { value, scene } = judge(facts, nothingAssumed, work)
   return scene.missing.length === 0 ? value : null

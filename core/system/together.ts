@@ -3,7 +3,7 @@ import { laneCurrentA } from './currents'
 import { hoursOf, type Lane } from './lanes'
 import type { System } from './system'
 
-/** A source with what it can give at the bank, A. */
+/** A source with its current at the bank, A. */
 export interface Giving {
   readonly lane: Lane
   readonly amps: number

@@ -20,7 +20,7 @@ export function bandWords(band: Band, field: Field, q: Write): string {
   return formatRange(Number(band.from), Number(band.to), unit, q)
 }
 
-/** An unknown on which a check's verdict hangs. */
+/** An unknown that decides a check's verdict. */
 export interface Deciding {
   readonly path: FieldPath
   /** Share of its range, 0 to 1, in which measuring it alone would settle the check. */
@@ -77,7 +77,7 @@ export const fewestScenes: Effort = {
 type VerdictSet = number
 const setOf = (verdict: Verdict): VerdictSet => 1 << verdicts.indexOf(verdict)
 const isSingle = (set: VerdictSet): boolean => (set & (set - 1)) === 0
-/** What a check says in a scene, and the unknowns it met there without an assumption, in the order met. */
+/** The finding of a check in a scene, and the unknowns that it read without an assumption, in that order. */
 export interface Looked {
   readonly verdict: Verdict
   readonly missing: readonly FieldPath[]
@@ -89,7 +89,7 @@ export interface Explorable {
   readonly judge: (assumed: Assumed) => Looked
   /** Values to try for an unknown. */
   readonly samples: (path: FieldPath, count: number) => readonly unknown[]
-  /** What a scene takes an unknown to be if nothing is assumed of it. */
+  /** The value that a scene gives an unknown without an assumption. */
   readonly typical: (path: FieldPath) => unknown
 }
 
@@ -122,7 +122,7 @@ export function* explore(check: Explorable, effort: Effort): Generator<void, Exp
   }
   if (found.length > 0) return { verdict: null, deciding: found }
   const verdict = elementAt(verdicts, Math.log2(met))
-  // The tree is bounded: several unknowns together may do what none of them does alone.
+  // The tree is limited: several unknowns together may change a verdict that none changes alone.
   if (isWorse(verdict, 'suits') && paths.length > 1 && (yield* isBetterTogether(check, paths, verdict)))
     return { verdict: null, deciding: paths.map((path) => decidedBy(path, null)) }
   return { verdict, deciding: [] }
@@ -168,7 +168,7 @@ interface Leaf {
   readonly met: VerdictSet
 }
 
-/** What each tried value of an unknown led to, on all branches together. */
+/** The result of each tried value of an unknown, over all branches. */
 type Tried = ReadonlyMap<unknown, VerdictSet>
 
 interface Tree {

@@ -17,8 +17,8 @@ export interface ChargeWindow {
 }
 
 /**
- * The window of a battery by its data. What was entered bounds what is only assumed: a battery whose electronics cut at
- * 14.4 V is not charged at 14.6 V because that is usual; and of two that were entered the stricter counts.
+ * The charge window of a battery by its data. Entered values limit assumed ones: a battery with a cut-out at 14.4 V
+ * is not charged at the usual 14.6 V. Of two entered values the stricter counts.
  */
 export function windowOf(each: View<'candidate'>): ChargeWindow {
   const entered = (field: keyof ChargeFields): number | null => each.$entered(field) as number | null

@@ -29,7 +29,7 @@ const imperial: Partial<Record<Unit, ShownUnit>> = {
 export const shownUnit = (unit: Unit, units: DisplayUnits): ShownUnit | null =>
   units.system === 'imperial' ? (imperial[unit] ?? null) : null
 
-/** What is written behind a number of this unit. */
+/** The suffix of a number in this unit. */
 export function unitName(unit: Unit, units: DisplayUnits): string {
   if (unit === 'money') return units.currency
   if (unit === 'Δ°C') return shownUnit(unit, units)?.name ?? '°C'

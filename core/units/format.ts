@@ -5,7 +5,7 @@ import { areaByAwg, type Unit } from './units'
 const twoDigits = (size: number): number => (size < 0.1 ? 3 : size < 1 ? 2 : size < 10 ? 1 : 0)
 const one = (): number => 1
 
-/** Most decimals that make sense for a value of this unit; noughts at their end are left out. */
+/** Most decimals that make sense for a value of this unit; zeros at the end are left out. */
 const decimals: Record<Unit, (size: number) => number> = {
   V: () => 2,
   A: twoDigits,
@@ -46,7 +46,7 @@ const leastDecimals: Partial<Record<Unit, number>> = { V: 1 }
  * Writes a value with its unit and sensible digits, in the units of the shop. Any finite value; a
  * value that is not finite is written as a dash. A share is written in per cent by giving it as `%`
  * of 0 to 100.
- * @param exact keeps what was entered, to three decimals: 80.5 A stays 80.5 A
+ * @param exact keeps the entered digits, to three decimals: 80.5 A stays 80.5 A
  *
  * @example formatQuantity(14.4, 'V', metric) // '14.4 V'
  */

@@ -1,6 +1,6 @@
 /**
- * The units of the trade and what each one may be written as. The first unit of a family is the
- * one stored; `factor` and `offset` turn a written number into it: stored = written × factor + offset.
+ * The units of the trade, and the ways to write each. The first unit of a family is the stored one; `factor` and
+ * `offset` convert a written number into it: stored = written × factor + offset.
  */
 interface Spelling {
   readonly factor: number

@@ -25,7 +25,7 @@ const mostRounds = 40
 
 /**
  * The changes after which a job suits, made one after another: each is chosen for the first finding that is still
- * open once those before it are made, so that none is listed for what another one cures.
+ * open after the earlier ones, so that no change is listed if another one settles its finding.
  * @param findings of the job unchanged, those that need a run among them
  */
 export function settlingOf(job: JobDocument, findings: readonly Finding[], judges: Judges): Settling {
@@ -93,7 +93,7 @@ class Walk {
     return open.length > 0 || !this.judges.wiring ? open : this.judges.wiring(job).filter(isWanted)
   }
 
-  /** What the first open finding asks for; all that the wiring asks for, since it is calculated as a whole. */
+  /** The changes for the first open finding, or all changes of the wiring, since it is calculated as a whole. */
   private nextFor(open: readonly Finding[]): readonly RemedyRef[] {
     const hardStop = open.find(({ verdict }) => verdict === 'does-not-suit')
     if (hardStop) return hardStop.remedies.filter(canTry).slice(0, 1)

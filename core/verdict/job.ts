@@ -6,7 +6,7 @@ import { isWired } from '#core/job/wired'
 import { factsOf, type ShopSettings } from '#core/system/system'
 import { judgementOf, type Judgement } from './judgement'
 
-/** What a job comes to: as it was surveyed and, once an answer is chosen, as that leaves it. */
+/** The judgement of a job: as surveyed and, once an answer is chosen, as specified. */
 export interface JobJudgement {
   readonly found: Judgement
   /** Null while no answer is chosen. */

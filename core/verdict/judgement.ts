@@ -10,14 +10,14 @@ import { verdictWords, worst, type Verdict } from '#core/system/verdict'
 import { firstRemedies, settlingOf } from './changes'
 import { measureNext, type Measurement } from './measure-next'
 
-/** What all checks of a job in one state come to. Every screen, list, paper and command shows this. */
+/** The joint result of all checks of a job in one state. Every screen, list, paper and command shows this. */
 export interface Judgement {
   readonly verdict: Verdict
   /** The verdict in words, with the number of changes for Suits after changes. */
   readonly headline: string
   /** Key of the check that decides the verdict; null if none does. */
   readonly decidedBy: string | null
-  /** What decides it, in a sentence or two. */
+  /** The deciding reason, in a sentence or two. */
   readonly reason: string
   /** The changes that bring all amber checks inside their limits, each once. */
   readonly changes: readonly RemedyRef[]
@@ -61,7 +61,7 @@ export function judgementOf({ facts, checks, wiring, isSpecified, shop }: Judged
 /**
  * The verdict of some findings, its words and its changes.
  * @param isWired whether findings of the wiring are among them
- * @param memo what is known of similar jobs: the job is checked again with its changes, one after the other
+ * @param memo cached findings of similar jobs: the job is checked again with its changes, one after the other
  */
 export function overallOf(
   facts: Facts,
@@ -89,7 +89,7 @@ function headlineOf(changes: number): string {
   return `Suits after ${changes} ${changes === 1 ? 'change' : 'changes'}`
 }
 
-/** What a job that is only begun says in place of a verdict. */
+/** The words in place of a verdict for a job that has just begun. */
 const enterFirst: Readonly<
   Record<BeginningQuestion, { readonly headline: string; readonly reason: string }>
 > = {

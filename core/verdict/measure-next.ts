@@ -22,7 +22,7 @@ export interface Measurement {
 }
 
 /**
- * What a part is called: by its own name, or where only the proposed wiring has it, as the checks of it say.
+ * The name of a part: its own, or, if only the proposed wiring has it, the name in its checks.
  * @param checks of the same job
  */
 export function namesOfParts(job: JobDocument, checks: readonly CheckResult[]): (path: PartPath) => string {

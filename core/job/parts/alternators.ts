@@ -13,7 +13,7 @@ import {
 import { plausibleRiseK, plausibleTauMin, usualTauMin } from '#core/physics/alternator'
 import { temperatureReadings } from './wiring'
 
-/** What the log of one drive tells. */
+/** The log of one drive. */
 const computer = { minutes: 60, when: [{ field: 'regulator', is: ['computer'] }] } as const
 
 export const alternators = withDecisions(

@@ -2,7 +2,7 @@ import { choice, optional, quantity, yesNo, type Fields, withDecisions } from '#
 import { places } from './use'
 import { conductors, fuseFamilies, insulations } from './wiring'
 
-/** What is set by hand of a run of the wiring; all that is empty is as proposed. */
+/** Hand-set values of a run of the wiring; empty ones are as proposed. */
 export const runs = withDecisions({
   lengthM: quantity(
     'One-way length',
@@ -69,7 +69,7 @@ export const fittingPlaces = { ...places, outside: 'Outside' } as const
 /** Threads of the studs on which lugs land. */
 export const studs = { M5: 'M5', M6: 'M6', M8: 'M8', M10: 'M10', M12: 'M12' } as const
 
-/** What is set by hand of a fuse, switch, relay, shunt, bar or plug of the wiring. */
+/** Hand-set values of a fuse, switch, relay, shunt, bar or plug of the wiring. */
 export const fittings = withDecisions({
   absent: yesNo('Left out', 'Look whether the proposed part is there.', {
     otherwise: 'no',

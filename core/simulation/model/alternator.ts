@@ -18,7 +18,7 @@ const floatShare = 0.05
 const fullWithinV = 0.2
 const floatLostV = 0.3
 
-/** What an external regulator watches: the current it sends to the house, the voltage there, and the capacity. */
+/** Values that an external regulator measures: its current to the house, the voltage there, and the capacity. */
 interface HouseSeen {
   readonly amps: () => number
   readonly volts: () => number

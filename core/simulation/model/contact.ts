@@ -16,8 +16,7 @@ export interface Seen {
 }
 
 /**
- * The contact of a link: whether it is closed, and what then flows. A DC-DC, and nothing, are no contacts:
- * they stay open.
+ * The contact of a link: whether it is closed, and its current. A DC-DC, or no link, has no contact: it stays open.
  */
 export class Contact {
   closed: boolean

@@ -44,7 +44,7 @@ export class Lead {
   inAh = 0
   outAh = 0
   gassingS = 0
-  /** What it lost inside, Ah. */
+  /** Its internal loss, Ah. */
   ownAh = 0
   private readonly c10: number
   private readonly joinA: number

@@ -28,8 +28,8 @@ const tableOf = (openCircuitAt: (soc: number) => number): Float64Array =>
 const usualTable = tableOf((soc) => openCircuitV(soc, 12))
 
 /**
- * A lithium battery: a resting curve, a resistance that grows in the cold, and gates. A step is tried
- * (`prepare`, `ampsAt`, `settle`) and then taken over (`accept`); what is tried changes nothing.
+ * A lithium battery: a resting curve, a resistance that grows in the cold, and gates. A step is tried (`prepare`,
+ * `ampsAt`, `settle`) and then accepted (`accept`); a trial changes nothing.
  *
  * The current at the end of a step is implicit in the charge that it leaves: with V = OCV(SoC) + I·R and a
  * straight piece of the curve the charge relaxes exponentially, so that the share of the step's end in its
@@ -53,16 +53,16 @@ export class Lfp {
   heaterWh = 0
   /** Charge pushed into cells below their limit, Ah. */
   coldAh = 0
-  /** What the BMS drew and what leaked away inside, Ah. */
+  /** The BMS draw and the self-discharge, Ah. */
   ownAh = 0
-  /** What was still asked in a step in which it was empty, Ah. */
+  /** Charge requested in a step while it was empty, Ah. */
   spiltAh = 0
 
   private readonly ocv: Float64Array
   private readonly heatOhm: number
   /**
-   * Of the step that is tried: charge without the current of its end, resting voltage there, resistances, and
-   * what one ampere at its end fills.
+   * For the tried step: charge without the current at its end, resting voltage there, resistances, and the charge
+   * from one ampere at its end.
    */
   private baseSoc = 0
   private baseV = 0
@@ -136,8 +136,7 @@ export class Lfp {
     return (this.slopeAt(this.soc) * this.perAmpS) / this.ohm + filling
   }
   /**
-   * θ: what the end of a step of this many seconds counts in its mean current, so that a relaxation comes out
-   * exact, ½ to 1.
+   * θ: weight of the end of a step of this many seconds in its mean current, so that a relaxation is exact, ½ to 1.
    */
   endShareIn(dt: number): number {
     const constants = this.relaxation * dt
@@ -148,7 +147,7 @@ export class Lfp {
 
   /**
    * Begins a step of this many seconds, with the end temperature from its initial current.
-   * @param endShare θ: what the end of the step counts in its mean current
+   * @param endShare θ: weight of the end of the step in its mean current
    */
   prepare(dt: number, endShare: number, place: PlaceCourse): void {
     this.placeLeft = Math.exp(-dt / place.followsS)
@@ -165,9 +164,9 @@ export class Lfp {
   }
 
   /**
-   * Current into it at the end of the step at a bus voltage, A. A gate that is shut passes none its way;
-   * empty gives none. Over the last per cent what it takes falls with the room that is left, so that it comes
-   * to full and stays there.
+   * Current into it at the end of the step at a bus voltage, A. A closed gate blocks its direction; an empty
+   * battery gives no current. Over the last per cent the current falls with the remaining room, so that the battery
+   * becomes full and stays full.
    */
   ampsAt(v: number): number {
     const amps = (v - this.baseV) / this.stiffOhm

@@ -12,7 +12,7 @@ const darkAt12V = 8
 export const darkBelowV = (cutOffV: number | null, scale: number): number =>
   cutOffV === null ? darkAt12V * scale : darkShare * cutOffV
 
-/** What loads draw at a voltage, A: a dark bus still has a solution. A draw below 0 does not fade. */
+/** Current of loads at a voltage, A: a bus near zero still has a solution. A draw below 0 does not fade. */
 export function fadedA(amps: number, v: number, darkV: number, scale: number): number {
   const above = v - darkV
   if (above >= scale || amps < 0) return amps

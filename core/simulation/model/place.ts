@@ -12,7 +12,7 @@ export class BatteryPlace {
   /** Temperature at the end of the last step and of the trial step, °C. */
   fromC: number
   endC: number
-  /** What it goes towards, °C, and with what time constant, s. */
+  /** The temperature that it approaches, °C, and the time constant, s. */
   towardsC: number
   readonly followsS: number
   private readonly kind: Plant['place']['kind']

@@ -6,8 +6,7 @@ export interface Root {
 }
 
 /**
- * What is sought to what accuracy: voltages at which currents sum to zero, or currents at which a voltage
- * is met.
+ * Accuracy of a search: for voltages at which currents sum to zero, or for currents at a given voltage.
  */
 export interface Accuracy {
   /** A value this near to zero is zero. */
@@ -27,9 +26,8 @@ const mostIterations = 60
 const stepsBetweenLooks = 3
 
 /**
- * What the value at the end that stands still counts for, once the value at the end that moves has gone from
- * one to the next: without it a curved function is closed in from one side only. The weight of the regula
- * falsi in BIT 13 (1973), p. 253.
+ * Weight of the value at the fixed end, after the other end has moved. Without it, a curved function is enclosed
+ * from one side only. The weight of the regula falsi in BIT 13 (1973), p. 253.
  */
 export const keptShare = (next: number, last: number): number => {
   const share = 1 - next / last

@@ -24,8 +24,8 @@ const inputReturnV = 0.6
  */
 const inputDelayS = 60
 /**
- * What a DC-DC gives back to a parked starting battery: at most this, A, up to this voltage, through this
- * resistance, from a house above this (12 V).
+ * Trickle current of a DC-DC to a parked starting battery: the limit, A, the highest voltage, the resistance, and
+ * the lowest voltage of the house (12 V).
  */
 const backMostA = 2
 const backHoldsV = 13.5
@@ -59,13 +59,13 @@ export class Side {
   readonly triggers: readonly Trigger[]
   readonly scale: number
   private readonly houseScale: number
-  /** Current through the contact to the house, A, and what went that way, Ah. */
+  /** Current through the contact to the house, A, and its charge, Ah. */
   linkA = 0
   endLinkA = 0
   linkAh = 0
   /** Charge that went from the house to this side while the engine stood, Ah. */
   backAh = 0
-  /** What a DC-DC may give now, A. */
+  /** The limit of a DC-DC at present, A. */
   dcdcMostA = 0
   private engineRuns = false
   private drawA = 0
@@ -184,7 +184,7 @@ export class Side {
     this.dcdc?.run(runs)
   }
 
-  /** What flows into its bus at a voltage, A, but for the link. */
+  /** Current into its bus at a voltage, A, without the link. */
   private inAt(v: number): number {
     let sum = -fadedA(this.drawA + this.inputA, v, this.darkV, this.scale) - bufferS * (v - this.v)
     if (this.alternator) sum += this.alternator.ampsAt(v)
@@ -210,7 +210,7 @@ export class Side {
 
   /**
    * Settles alone with its contact open, next to a house at a voltage.
-   * @returns how far the powers that hang on voltages were off, A
+   * @returns the error of the voltage-dependent powers, A
    */
   alone(houseV: number): number {
     const { link } = this.plant
@@ -228,8 +228,8 @@ export class Side {
   }
 
   /**
-   * What its DC-DC gives back to the parked battery from a house at a voltage, A at this side: less, the
-   * higher its own voltage.
+   * Trickle current of its DC-DC to the parked battery from a house at a voltage, A at this side: it falls as this
+   * side's voltage rises.
    */
   backFeedAt(houseV: number, v = this.endV): number {
     const { link } = this.plant

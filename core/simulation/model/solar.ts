@@ -4,7 +4,7 @@ import { Staged } from './staged'
 /** A cell's temperature rises with the sun by NOCT, °C, and its power falls by this a kelvin. */
 const noctC = 45
 const powerPerK = -0.0035
-/** What a tracking controller loses. */
+/** Loss of a tracking controller. */
 const trackingEfficiency = 0.96
 /** No power is counted at less than this, V; and no sun at less than this, W/m². */
 const leastV = 6

@@ -32,7 +32,7 @@ export class Trigger {
     return this.before > 0 ? Math.max(leastS, this.delayS() - this.heldS) : Infinity
   }
 
-  // Between what two ends the moment of turning is searched: the values there, and which end moved last.
+  // The bracket in which the switching moment is searched: the values at both ends, and the end that moved last.
   private low = -1
   private high = -1
   private movedEnd = true
@@ -43,8 +43,8 @@ export class Trigger {
     this.movedEnd = true
   }
   /**
-   * Narrows the search: what was tried is its new end, or its new beginning. Where the same one moves again,
-   * the other counts less (see {@link keptShare}), so that a curved value is closed in from both sides.
+   * Narrows the search: the tried moment becomes the new end, or the new beginning. If the same end moves again,
+   * the other one weighs less (see {@link keptShare}), so that a curved value is enclosed from both sides.
    */
   bracket(isEnd: boolean): void {
     const again = isEnd === this.movedEnd
