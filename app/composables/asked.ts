@@ -8,8 +8,8 @@ import { useShop } from '../stores/shop'
 const settleMs = 60
 
 /**
- * What the engine says of a job, following its changes: the last result, whether a newer one is on its way,
- * and what went wrong.
+ * The engine's result for a job, following its changes: the last result, whether a newer one is on its way, and the
+ * error.
  */
 export function useAsked<T>(
   ask: (engine: EngineClient, job: JobDocument, shop: ShopSettings) => Promise<T>,

@@ -16,7 +16,7 @@ export function useIssuedPapers() {
     if (answer.kind === 'ok') all.value = answer.data
     isLoaded.value = true
   }
-  /** Issues the next for the state of the job that is shown. @param more what its kind needs besides */
+  /** Issues the next one for the shown state of the job. @param more additional data of its kind */
   async function issue(more: object = {}): Promise<Answer<SheetRow>> {
     isIssuing.value = true
     const seen = { version: bench.version, epoch: bench.epoch, who: signedAs(who.value) }
@@ -30,7 +30,7 @@ export function useIssuedPapers() {
     return answer
   }
   const isSaved = computed(() => bench.save.kind === 'saved')
-  /** What stands next to the button. @param lack what is missing before issuing; empty for nothing */
+  /** Words next to the button. @param lack the missing item before issuing; empty if there is none */
   const hintFor = (lack: string, promise: string): string => {
     if (!account.mayDecide) return needsInstaller
     if (lack) return lack
@@ -39,7 +39,7 @@ export function useIssuedPapers() {
   return { all, isIssuing, isLoaded, isSaved, hintFor, load, issue }
 }
 
-/** What was issued of one kind. */
+/** Issued sheets of one kind. */
 export function useIssued(kind: PaperKind) {
   const { all, ...rest } = useIssuedPapers()
   return { ...rest, rows: computed(() => all.value.filter((row) => row.kind === kind)) }

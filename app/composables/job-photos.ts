@@ -14,7 +14,7 @@ const photos = shallowRef<readonly PhotoRow[]>([])
 /** Addresses of pictures that wait on this device, by the id of the photo. */
 const addresses = new Map<string, string>()
 let of = ''
-/** The last time that the list was asked for: an answer that was overtaken is older than what is shown. */
+/** The latest request of the list: the answer to an earlier one is older than the shown list. */
 let asked = 0
 
 function addressOf({ id, picture }: QueuedPhoto): string {

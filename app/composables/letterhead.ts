@@ -2,7 +2,7 @@ import { usualLetterhead, type Letterhead } from '#core/quotation/terms'
 import type { LetterheadRow } from '../../server/repositories/letterheads'
 import { readKept } from '../device/answers'
 
-/** What the workshop puts on its quotations; also without a connection, as this device keeps it. */
+/** The workshop's text for its quotations; also without a connection, from this device. */
 export function useLetterhead() {
   const row = shallowRef<LetterheadRow | null>(null)
   const problem = ref('')
@@ -15,7 +15,7 @@ export function useLetterhead() {
   return {
     row,
     problem,
-    /** Whether it is known what the letterhead is, or that it cannot be known. */
+    /** Whether the letterhead is known, or known to be unavailable. */
     isSettled: computed(() => row.value !== null || problem.value !== ''),
     letterhead: computed((): Letterhead => row.value?.letterhead ?? usualLetterhead),
   }

@@ -7,13 +7,13 @@ import { followTest } from '../utils/instruments'
 /** How long a logger is held at a test, s. */
 const heldS = 3
 
-/** How a stand-in is set up on this device: what it hides, and how fast its time goes. */
+/** Settings of a stand-in on this device: its hidden faults, and the speed of its time. */
 export const useStandIn = (job: string) =>
   useLocalStorage(`jovial-anchor.stand-in.${job}`, { seed: 1, hidden: false })
 
 /**
- * Readings of an instrument that is held at a test. Kept on this device as they come, so that neither a lost
- * connection nor a reload loses what was seen.
+ * Readings of an instrument that is held at a test. They are stored on this device at once, so that neither a lost
+ * connection nor a reload loses them.
  */
 export function useLiveReading(job: string, test: () => string) {
   const standIn = useStandIn(job)

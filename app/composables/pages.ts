@@ -3,7 +3,7 @@ import { isReachable } from '../device/connection'
 import { read, type Answer as Got } from '../utils/api'
 import { latest } from '../utils/latest'
 
-/** An answer that is a page of a list: what to ask for the next of it, null at its end. */
+/** An answer with a page of a list: the query for the next page, null at the end. */
 interface Page {
   readonly next: string | null
 }
@@ -22,8 +22,8 @@ function usePatience(): () => Promise<void> {
 }
 
 /**
- * A list that comes page by page. An answer to what was asked before counts no more.
- * @param pathOf what to ask for behind a page's end; null for the first page
+ * A list that loads page by page. An answer to an earlier query is ignored.
+ * @param pathOf the query after a page's end; null for the first page
  * @param rowsOf the rows of an answer
  * @param keptRows the rows that this device keeps, for when the server cannot be reached; null if it keeps none
  */

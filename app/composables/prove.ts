@@ -7,8 +7,8 @@ import { leaveProvingEngine, takeProvingEngine } from '../engine/proving'
 import type { ShownProof, Taught } from '../engine/prover'
 
 /**
- * Fitting and proving the job on the bench: its order of work and its tests, from an engine of its own, so that what
- * takes seconds holds up nothing else. Readings are part of the job, and saved with it.
+ * Fitting and proving the job on the bench: its order of work and its tests, in an engine of its own, so that work
+ * of several seconds delays nothing else. Readings are part of the job, and saved with it.
  */
 export function useProve(isReady: () => boolean) {
   const bench = useJob()
@@ -21,7 +21,7 @@ export function useProve(isReady: () => boolean) {
   onScopeDispose(leaveProvingEngine)
   const steps = shallowRef<readonly WorkStep[] | null>(null)
   const shown = shallowRef<ShownProof | null>(null)
-  /** The essential tests, once they are chosen: what each fault would read is calculated first. */
+  /** The essential tests, once they are chosen: the expected readings of each fault are calculated first. */
   const essential = shallowRef<ShownEssential | null>(null)
   const prepared = computed(() => essential.value !== null)
   const diagnosis = shallowRef<ShownDiagnosis | null>(null)
@@ -64,7 +64,7 @@ export function useProve(isReady: () => boolean) {
     },
     { immediate: true },
   )
-  /** What the readings come to, where nothing newer came between. */
+  /** The result of the readings, unless a newer one came between. */
   const follow = async <T>(ask: Promise<T>, into: Ref<T | null>): Promise<void> => {
     const [mine, now] = [turn, readings.value]
     const answer = await ask

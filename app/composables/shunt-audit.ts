@@ -15,8 +15,8 @@ interface Kept {
 }
 
 /**
- * A measured audit of one job: readings as they come, the steps found in them, and what the installer calls
- * them. Kept in the browser as it goes, so that neither a lost connection nor a reload loses anything.
+ * A measured audit of one job: readings, the steps found in them, and the installer's names for them. Stored in the
+ * browser at once, so that neither a lost connection nor a reload loses anything.
  */
 export function useShuntAudit(jobId: string) {
   const key = `jovial-anchor.audit.${jobId}`

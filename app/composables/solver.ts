@@ -92,8 +92,8 @@ export function useSolver() {
   }
 
   /**
-   * Combinations shared out among the engines; what comes of them is added to what was found.
-   * @param ready what each engine does first
+   * Combinations shared among the engines; the results are added together.
+   * @param ready the first work of each engine
    */
   async function lookAt(
     combinations: readonly number[],

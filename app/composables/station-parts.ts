@@ -20,8 +20,8 @@ export function useStationParts(kind: () => PartKindId) {
   /** Number of checks that depend on an unmeasured value, by its path. */
   const bearing = computed(() => new Map(judging.found?.measureNext.map((m) => [m.path, m.bearsOn.length])))
   /**
-   * What is folded away of each part: decided when the station opens, or the part is added, and changed by the
-   * person's hand alone.
+   * The folded fields of each part: decided when the station opens, or the part is added, and changed only by the
+   * person.
    */
   const folded = new Map<string, ReadonlySet<string>>()
   const unfolded = ref(new Set<string>())
@@ -57,7 +57,7 @@ export function useStationParts(kind: () => PartKindId) {
     },
     { immediate: true },
   )
-  /** What a part of this station may belong to. */
+  /** Possible owners of a part of this station. */
   const targets = computed(() =>
     bench.document
       ? (kindInfo.value.refers?.to ?? []).flatMap((to) => partsOf(bench.document!, to as PartKindId))

@@ -15,8 +15,8 @@ function assumedIn(job: JobDocument, station: PartKindId): [path: FieldPath, val
 }
 
 /**
- * What an open station began with as assumed, and still is: one press says that all of it holds. What is filled in as
- * typical meanwhile is not counted: nobody has looked at it.
+ * The values that an open station began with as assumed, and that still are: one press confirms all. Typical values
+ * that are filled in later do not count: nobody has looked at them.
  */
 export function useStationRest(station: () => PartKindId) {
   const bench = useJob()

@@ -3,7 +3,7 @@ import { useMutationObserver } from '@vueuse/core'
 const names = ['ink', 'soft', 'line', 'sea', 'rope', 'card', 'suits', 'changed', 'bad', 'measure'] as const
 export type ThemeColours = Readonly<Record<(typeof names)[number], string>>
 
-/** The colours of the theme for what draws by itself; new ones when the theme changes. */
+/** The colours of the theme for charts and drawings; new ones when the theme changes. */
 export function useThemeColours() {
   const read = (): ThemeColours => {
     const style = getComputedStyle(document.documentElement)

@@ -25,7 +25,7 @@ export async function readKept<T>(path: string): Promise<Answer<T>> {
   return kept === undefined ? answer : { kind: 'ok', data: kept }
 }
 
-/** Reads from the server what has just changed there: what this device keeps is older than that. */
+/** Reads changed data from the server: this device's copy is older. */
 export async function readChanged<T>(path: string): Promise<Answer<T>> {
   const answer = await read<T>(path)
   if (answer.kind === 'ok') await keep(path, answer.data)

@@ -8,7 +8,7 @@ export const keptJob = (id: string): Promise<KeptJob | undefined> =>
 export const keptJobs = (): Promise<readonly KeptJob[]> =>
   withDevice((database) => database.getAll('jobs'), [])
 
-/** Changes what is kept of a job, in one step. False where the browser has no room. */
+/** Changes a stored job in one step. False if the browser has no room. */
 const change = (id: string, make: (before: KeptJob | undefined) => KeptJob | null): Promise<boolean> =>
   withDevice(async (database) => {
     const transaction = database.transaction('jobs', 'readwrite')

@@ -32,7 +32,7 @@ export async function choosePort(): Promise<SerialPort | null> {
   }
 }
 
-/** Follows the lines of a port until it is closed. Gives what stops it. */
+/** Follows the lines of a port until it is closed. Returns the function that stops it. */
 export function followPort(
   port: SerialPort,
   baudRate: number,
@@ -71,7 +71,7 @@ export function followPort(
 
 /**
  * A shunt that a logger on a serial port reads: it sends lines of voltage and current.
- * @param fromS seconds at which its time begins: behind what was read before
+ * @param fromS seconds at which its time begins: after the earlier readings
  */
 export const serialInstrument = (port: SerialPort, baudRate: number, fromS = 0): ShuntInstrument => ({
   name: 'Logger',

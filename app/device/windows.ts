@@ -28,7 +28,7 @@ export async function enterWindow(): Promise<void> {
   sessionStorage.setItem(ownKey, own)
 }
 
-/** Whether a window has ended: another one may take over what it left. */
+/** Whether a window has ended: another one may take over its changes. */
 export async function endedWindows(): Promise<(id: string) => boolean> {
   const held = (await locks()?.query())?.held ?? []
   const living = new Set(held.map(({ name }) => name))

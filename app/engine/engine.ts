@@ -39,7 +39,7 @@ import { Prover, type CaseCurve, type PracticeEnd, type Read, type ShownProof, t
 export interface JudgedJob extends JobJudgement {
   readonly assessment: Assessment
   readonly drawings: readonly LaneDrawing[]
-  /** What the wiring comes to; null until it is checked. */
+  /** The verdict of the wiring; null until it is checked. */
   readonly wiring: Verdict | null
   /** False while the checks that need a run are those of before the last change. */
   readonly complete: boolean
@@ -62,7 +62,7 @@ export type RunOutcome =
   | { readonly ok: true; readonly results: readonly RunResult[]; readonly notes: readonly string[] }
   | { readonly ok: false; readonly error: string }
 
-/** What takes a run waits until nobody types any more, ms. */
+/** Time without typing before checks with a run start, ms. */
 const typingMs = 300
 
 /** Slow work yields to messages after this time, ms: a keystroke waits for that or for one run. */
@@ -119,7 +119,7 @@ class Judge {
     }
   }
 
-  /** The assessment with what takes a run; null if it is overtaken on the way. */
+  /** The assessment with the checks that need a run; null if a newer question overtakes it. */
   private async lookAhead(isWanted: () => boolean): Promise<Assessment | null> {
     const looking = this.kept.lookAhead()
     let begun = performance.now()
@@ -172,7 +172,7 @@ export class Engine {
   paper(kind: PlainKind, inputs: PlainInputs, layOut: LayOut): Promise<Paper> {
     return plainPaper(kind, inputs, layOut)
   }
-  /** What each paper lacks. */
+  /** The missing items of each paper. */
   missing(job: JobDocument, shop: Parameters<typeof missingOf>[1], verdict: Verdict | null): MissingByKind {
     return missingOf(job, shop, verdict)
   }

@@ -35,7 +35,7 @@ export interface Fitted {
   readonly number: string
   readonly name: string
 }
-/** What readings taught, and the verdict of the job as it was fitted, by that. */
+/** Values learnt from readings, and the verdict of the job as fitted, with them. */
 export interface Taught {
   readonly learnt: readonly Learnt[]
   readonly verdict: Verdict
@@ -50,7 +50,7 @@ export interface Read {
 export interface CaseCurve {
   readonly points: readonly { readonly minutes: number; readonly celsius: number; readonly within: number }[]
 }
-/** What a practice came to. */
+/** The result of a practice. */
 export interface PracticeEnd {
   readonly right: boolean
   readonly was: string
@@ -99,7 +99,7 @@ export class Prover {
   }
 
   /**
-   * Calculates what every fault would read, letting messages in on the way.
+   * Calculates the expected readings of each fault, and reads messages in between.
    * @returns the essential tests; null if another job came between
    */
   async prepare(): Promise<ShownEssential | null> {

@@ -2,7 +2,7 @@ import type { ShownEssential } from '#core/diagnosis/shown'
 import { startEngine, type EngineClient } from './client'
 import type { ShownProof } from './prover'
 
-/** An engine that proves one job, with what it has calculated. */
+/** An engine that proves one job, with its cached calculations. */
 export interface ProvingEngine {
   readonly engine: EngineClient
   /** Its inputs: the job without its ticks and readings, and the shop's settings. */

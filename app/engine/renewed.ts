@@ -4,7 +4,7 @@ export interface Beside<T> {
   readonly end: () => void
 }
 
-/** What worked next to the page was ended because it gave no answer. */
+/** A worker was ended because it gave no answer. */
 export class NoAnswer extends Error {}
 
 /** Longest wait for an answer, s: seconds in which the page itself ran, so that a machine may sleep meanwhile. */

@@ -5,7 +5,7 @@ import { greyOf } from '#core/labels/grey'
 import { readingSide } from '#core/labels/prepare'
 import { printJobOf, type PrintJob } from '#core/labels/print'
 
-/** Pixels of the largest photo that is read: what a phone takes. The server keeps no larger one either. */
+/** Pixels of the largest photo that is read, as from a phone. The server stores no larger one either. */
 const mostPixels = 64_000_000
 const readableTypes: readonly string[] = ['jpg', 'png', 'webp']
 
@@ -16,7 +16,7 @@ export type PhotoLook =
 
 const refuse = (reason: string): PhotoLook => ({ kind: 'refused', reason })
 
-/** What a file is by its first bytes, whatever its name says. */
+/** The type of a file by its first bytes, whatever its name says. */
 function sizeOf(bytes: Uint8Array): { readonly type: string; readonly pixels: number } | null {
   try {
     const { type = '', width, height } = imageSize(bytes)
@@ -51,7 +51,7 @@ export class PhotoReader {
       )
     if (size.type === 'jpg' && !hasEnd(bytes))
       return refuse('This photo is cut off: its end is missing. Take it again.')
-    // The type by its bytes: a picture is decoded as what it is.
+    // The type comes from its bytes, so a picture is decoded correctly.
     const whole = await createImageBitmap(file, { imageOrientation: 'from-image' }).catch(() => null)
     if (!whole) return refuse('This photo cannot be read. Take it again.')
     const scale = Math.min(1, readingSide / Math.max(whole.width, whole.height))

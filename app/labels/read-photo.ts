@@ -9,7 +9,7 @@ export interface PhotoWords {
   readonly words: readonly LabelWord[]
   /** Texts of barcodes and QR codes. */
   readonly codes: readonly string[]
-  /** Size of the upright photo that boxes are in, px, and by what it was turned to read it, radians clockwise. */
+  /** Size of the upright photo of the boxes, px, and its rotation, radians clockwise. */
   readonly width: number
   readonly height: number
   readonly angle: number

@@ -48,7 +48,7 @@ export async function recognise(
   })
 }
 
-/** Ends the recogniser, and what it is doing. The next photo starts another. */
+/** Ends the recogniser and its work. The next photo starts another. */
 export function endRecogniser(): void {
   void current?.then((recogniser) => recogniser.terminate()).catch(() => undefined)
   current = null

@@ -2,7 +2,7 @@
 import { paperKinds } from '#core/papers/kinds'
 import type { CustomerPaper } from '../../server/utils/customer'
 
-/** What a customer sees with a link: the papers of one job, and the answer to its quotation. */
+/** The customer's page behind a link: the papers of one job, and the answer to its quotation. */
 useHead({ title: 'Your papers · Jovial Anchor' })
 interface Shown {
   readonly shop: string

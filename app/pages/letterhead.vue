@@ -3,7 +3,7 @@ import { currencyCodes, locales } from '#core/quotation/money'
 import { mostTaxRates, usualLetterhead, type Letterhead } from '#core/quotation/terms'
 import type { LetterheadRow } from '../../server/repositories/letterheads'
 
-/** What the workshop puts on its quotations: who it is, currency, tax, margins and terms. */
+/** The workshop's text for its quotations: its name, currency, tax, margins and terms. */
 useHead({ title: 'Letterhead and prices · Jovial Anchor' })
 useKeys(shopKeys)
 const account = useAccount()

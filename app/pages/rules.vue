@@ -19,7 +19,7 @@ const isKept = ref(false)
 const problem = ref('')
 const busy = ref(false)
 
-/** What the rules in the form would do, checked some jobs at a time until all are or the rules are others. */
+/** The effect of the rules in the form, checked some jobs at a time until all are done or the rules change. */
 const preview = useDebounceFn(async () => {
   const { rules } = draft.value
   const asked = JSON.stringify(rules)
@@ -75,7 +75,7 @@ async function keep() {
   busy.value = false
   problem.value = problemOf(answer, 'The server cannot be reached. Nothing was saved.')
   if (answer.kind === 'refused' && answer.status === 409) {
-    // Someone else was quicker: theirs stands, and what was changed here stays in the form to be kept over it.
+    // Someone else was quicker: their value stands, and this form keeps its own changes to be saved over it.
     const theirs = (answer.refused as { theirs?: Shop }).theirs
     if (theirs) draft.value = { ...draft.value, version: theirs.version, epoch: theirs.epoch }
     problem.value = `${answer.refused.error}. Press again to keep yours over it, or leave the page to keep theirs.`

@@ -1,6 +1,6 @@
 import { jobOfView } from '../utils/job-path'
 
-/** Starts what checks a job while the page that shows it is still on its way. */
+/** Starts the worker that checks a job while the page is still loading. */
 export default defineNuxtPlugin({
   name: 'engine',
   // Before the router, which waits for the page.

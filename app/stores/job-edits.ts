@@ -29,7 +29,7 @@ interface Editing {
   readonly setTyping: (path: FieldPath, text: string | null) => void
 }
 
-/** The edits of a job by what they change. */
+/** The edits of a job by the part that they change. */
 export function editsOf({ edit, setTyping }: Editing) {
   const setField = (path: FieldPath, known: Known<unknown>): void => {
     setTyping(path, null)
@@ -65,7 +65,7 @@ export function editsOf({ edit, setTyping }: Editing) {
     return path
   }
 
-  /** Gives a part values and a reference from the shelf; what the shelf does not say stays. */
+  /** Gives a part values and a reference from the shelf; values that the shelf lacks stay. */
   const fillPart = (path: PartPath, values: AnyPart): void =>
     edit((job) => withPart(withPartAt(job, path), path, (part) => ({ ...part, ...values })))
 
@@ -75,7 +75,7 @@ export function editsOf({ edit, setTyping }: Editing) {
       return { ...job, notes: text === '' ? rest : { ...rest, [station]: text } }
     }, `notes/${station}`)
 
-  /** Overrides shop rules on this job; what is left out follows the shop again. */
+  /** Overrides shop rules on this job; the others follow the shop again. */
   const setRules = (overrides: RuleOverrides): void => edit((job) => ({ ...job, rules: overrides }))
 
   const removePart = (path: PartPath): void => edit((job) => withoutPart(job, path))

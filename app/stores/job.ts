@@ -32,7 +32,7 @@ const retryMs = 2000
 const joinEditsMs = 1500
 const mostUndo = 200
 
-/** What the server answers to a save. The document comes with a job that it made. */
+/** The server's answer to a save. It includes the document if the server created the job. */
 type SavedJob = Omit<StoredJob, 'document'> & Partial<Pick<StoredJob, 'document'>>
 
 /**
@@ -130,7 +130,7 @@ export const useJob = defineStore('job', () => {
     jobs.set(job, openJob(saving, { typing: { ...typing }, undo, notice: 'Your unsaved changes are back.' }))
   }
 
-  /** Takes what the server says of a job that is open here. */
+  /** Takes the server's state of a job that is open here. */
   function hear(jobId: string, answer: Answer<StoredJob>): void {
     if (answer.kind === 'ok') happened(jobId, { kind: 'news', theirs: answer.data })
     else if (isNotFound(answer)) gone(jobId)
@@ -161,7 +161,7 @@ export const useJob = defineStore('job', () => {
     return jobId
   }
 
-  /** The job on the bench was deleted elsewhere: makes a job of its own of what is here. Returns its id. */
+  /** The job on the bench was deleted elsewhere: makes a new job from this copy. Returns its id. */
   function keepAsCopy(number: string): string | null {
     const job = here.value
     if (!job) return null
@@ -182,7 +182,7 @@ export const useJob = defineStore('job', () => {
   const isIdle = ({ saving, typing }: OpenJob): boolean =>
     stateOf(saving) === 'saved' && Object.keys(typing).length === 0
 
-  /** What was saved before, here or on another device, can be undone too. */
+  /** Earlier changes, here or on another device, can be undone too. */
   async function recallHistory(jobId: string): Promise<void> {
     const answer = await ask<HistoryEntry[]>(`/api/jobs/${jobId}/history`)
     const job = jobs.get(jobId)
@@ -193,7 +193,7 @@ export const useJob = defineStore('job', () => {
     job.undo = (end < 0 ? known : known.slice(0, end)).map((entry) => entry.changes!).reverse()
   }
 
-  /** Takes an event into the saving of a job, and tells what is to be told. */
+  /** Passes an event to the saving of a job, and shows its messages. */
   function happened(jobId: string, event: SavingEvent): void {
     const job = jobs.get(jobId)
     if (!job) return

@@ -14,8 +14,7 @@ import { useJob } from './job'
 import { useShop } from './shop'
 
 /**
- * What is checked of the job on the bench: its verdicts, and those that would follow from a remedy that is
- * tried.
+ * The check of the job on the bench: its verdicts, and those with a tried remedy.
  */
 export const useJudging = defineStore('judging', () => {
   const job = useJob()
@@ -39,7 +38,7 @@ export const useJudging = defineStore('judging', () => {
       : ''
   })
 
-  /** What is said of a checking that failed; where it did not end, with the value that was entered last. */
+  /** The message for a failed check; if it did not end, with the value that was entered last. */
   function wordsOf(cause: unknown): string {
     const { message } = cause as Error
     return cause instanceof NoAnswer ? joinText(message, lastEntry.value) : message
@@ -58,7 +57,7 @@ export const useJudging = defineStore('judging', () => {
         return
       }
       const take = (news: JudgedJob): void => {
-        // What takes longer to check stays as it was until it is known again.
+        // Results of slow checks stay until they are known again.
         const known = into.value
         const specified = document.specified ? (news.specified ?? known?.specified ?? null) : null
         if (mine === turn) into.value = { ...news, specified, wiring: news.wiring ?? known?.wiring ?? null }
@@ -103,14 +102,14 @@ export const useJudging = defineStore('judging', () => {
     trial,
     tryRemedy,
     assessment: computed(() => judged.value?.assessment ?? null),
-    /** What the job as surveyed comes to. */
+    /** The verdict of the job as surveyed. */
     found: computed(() => judged.value?.found ?? null),
-    /** What the chosen answer comes to; null while none is chosen, or while it is being checked. */
+    /** The verdict of the chosen answer; null while none is chosen, or while it is being checked. */
     specified: computed(() => judged.value?.specified ?? null),
-    /** What the wiring comes to; null until it is checked. */
+    /** The verdict of the wiring; null until it is checked. */
     wiring: computed(() => judged.value?.wiring ?? null),
     drawings: computed(() => judged.value?.drawings ?? []),
-    /** Whether what needs a run is still that of before. */
+    /** Whether the checks with a run still show their last result. */
     looksAhead: computed(() => judged.value !== null && !judged.value.complete),
     aheadProblem: problem,
     trialJudged: computed(() => (trial.value ? trialJudged.value : null)),

@@ -6,7 +6,7 @@ import type { Saving } from '#core/sync/saving'
 type Steps = readonly (readonly Change[])[]
 
 /**
- * A job that was opened here: how its saving stands, what is typed and not read yet, and what can be undone.
+ * An open job: the state of its saving, its unread text, and its undo steps.
  */
 export interface OpenJob {
   saving: Saving

@@ -8,8 +8,7 @@ const kept = 'jovial-anchor.shop'
 const unset: Shop = { name: '', rules: {}, units: metric, version: 0 }
 
 /**
- * What the shop has set: its rules and how it writes quantities. Kept in the browser for when the server is
- * away.
+ * The shop's settings: its rules and its units. Stored in the browser for times without the server.
  */
 export const useShop = defineStore('shop', () => {
   const shop = shallowRef<Shop>(unset)

@@ -44,7 +44,7 @@ export const useSync = defineStore('sync', () => {
   )
 
   let underWay: Promise<void> | null = null
-  /** Sends all that waits, job by job and photo by photo; then fetches what this device should keep. */
+  /** Sends all waiting changes, job by job and photo by photo; then fetches the data for this device. */
   function run(): Promise<void> {
     underWay ??= sendAll().finally(() => {
       underWay = null

@@ -14,7 +14,7 @@ const tellEveryMs = 20_000
 /** A server-sent stream that has ended is opened again after this long, ms. */
 const openAgainMs = 3000
 
-/** Other windows, here and on other devices: what they change, and who has the same job open. */
+/** Other windows, here and on other devices: their changes, and the people who have the same job open. */
 export const useTogether = defineStore('together', () => {
   const account = useAccount()
   const bench = useJob()

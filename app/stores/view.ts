@@ -6,7 +6,7 @@ import type { How } from '#core/job/fields'
 import { useJob } from './job'
 import { useJudging } from './judging'
 
-/** What is looked at on the bench. */
+/** The shown parts of the bench. */
 export const useView = defineStore('view', () => {
   const job = useJob()
   const judging = useJudging()
@@ -32,7 +32,7 @@ export const useView = defineStore('view', () => {
   const leaveBatteryOpen = (): unknown => job.id && batteryLeftOpen.value.add(job.id)
   /** The requested field: its station shows it even if it is hidden. */
   const wanted = ref<FieldPath | null>(null)
-  /** What values are copied from: said once, and holds for what is entered after it. Null: as each is usually found. */
+  /** The source of the next values: set once, and valid for all later ones. Null: the usual source of each field. */
   const source = ref<How | null>(null)
   /** The field that is being filled in. */
   const inHand = ref<FieldPath | null>(null)

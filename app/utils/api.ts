@@ -31,7 +31,7 @@ export interface Refused {
   readonly theirs?: StoredJob
   /** The newest change of this device that was saved before. */
   readonly arrived?: string | null
-  /** What is missing before something can be signed without a reason. */
+  /** Missing items before something can be signed without a reason. */
   readonly gaps?: readonly string[]
 }
 
@@ -41,8 +41,8 @@ export type Answer<T> =
   | { readonly kind: 'unreachable' }
 
 /**
- * What kept an answer from being good, in words; empty where nothing did.
- * @param unreachable what is said where the server cannot be reached
+ * The error of an answer, in words; empty if there is none.
+ * @param unreachable words for an unreachable server
  */
 export function problemOf(answer: Answer<unknown>, unreachable: string): string {
   if (answer.kind === 'ok') return ''
@@ -50,7 +50,7 @@ export function problemOf(answer: Answer<unknown>, unreachable: string): string 
 }
 
 const notFound = 404
-/** Whether the server does not have what was asked for. */
+/** Whether the server lacks the requested item. */
 export const isNotFound = (answer: Answer<unknown>): boolean =>
   answer.kind === 'refused' && answer.status === notFound
 

@@ -3,7 +3,7 @@ import type { Condition } from '#core/solve/open'
 import { formatRange, inSentence, type Write } from '#core/units/format'
 import type { Unit } from '#core/units/units'
 
-/** What is measured, in a sentence: `the absorption voltage of Depot charger`. */
+/** The measured value, in a sentence: `the absorption voltage of Depot charger`. */
 export const measuredWords = ({ partInSentence, label }: Condition): string =>
   `the ${inSentence(label)} of ${partInSentence}`
 

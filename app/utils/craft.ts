@@ -41,7 +41,7 @@ export interface TodayAnswer {
   readonly reminders: readonly ReminderRow[]
 }
 
-/** What a form says of a craft. */
+/** The values of a craft's form. */
 export interface CraftDraft {
   name: string
   kind: CraftKind | null

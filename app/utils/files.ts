@@ -13,7 +13,7 @@ export function takeFiles(event: Event): File[] {
 }
 
 /**
- * Text of the file someone has just chosen, or what is wrong with it in words; null when nothing was chosen.
+ * Text of the file that someone has just chosen, or its error in words; null if none was chosen.
  */
 export async function takeText(event: Event, mostMb: number): Promise<TakenText | null> {
   const [file] = takeFiles(event)
@@ -32,8 +32,7 @@ interface ReadRows {
 }
 
 /**
- * What is wrong with a table read from a file, in words: its first fault, or that it is empty; null when it
- * is good.
+ * The error of a table read from a file, in words: its first one, or that it is empty; null if it is valid.
  */
 export function tableProblem(name: string, read: ReadRows, count: number): string | null {
   const first = read.problems[0]

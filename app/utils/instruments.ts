@@ -1,7 +1,7 @@
 import type { Reading } from '#core/loads/detect'
 import type { Streamed } from '#core/diagnosis/stream'
 
-/** What happens on an instrument. */
+/** Events of an instrument. */
 export interface InstrumentEvents<T = Reading> {
   readonly readings: (readings: readonly T[]) => void
   readonly state: (state: 'connected' | 'lost' | 'ended') => void
@@ -11,15 +11,15 @@ export interface InstrumentEvents<T = Reading> {
 export interface ShuntInstrument {
   readonly name: string
   /**
-   * Starts behind this many readings that are there already; gives what stops it. A lost connection is taken up
-   * again by itself.
+   * Starts after this many existing readings; returns the function that stops it. A lost connection reconnects
+   * automatically.
    */
   readonly open: (after: number, events: InstrumentEvents) => () => void
 }
 
 const retryMs = 1000
 
-/** What comes in on a stream of the server. */
+/** Data on a stream of the server. */
 interface Stream<T> {
   /** The address of the stream after this many readings. */
   readonly address: (received: number) => string
@@ -28,8 +28,9 @@ interface Stream<T> {
 }
 
 /**
- * Follows a stream of the server: a lost connection is taken up again behind what came. Gives what stops it.
- * @param after readings that are there already
+ * Follows a stream of the server: a lost connection continues after the last data. Returns the function that stops
+ * it.
+ * @param after number of existing readings
  */
 function follow<T>({ address, read }: Stream<T>, after: number, events: InstrumentEvents<T>): () => void {
   let received = after

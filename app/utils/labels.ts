@@ -1,12 +1,12 @@
 import type { How } from '#core/job/fields'
 
-/** What a field holds now. */
+/** The present value of a field. */
 export interface NowKnown {
   readonly value: unknown
   readonly how?: How | undefined
 }
 
-/** What a person takes over from a label. */
+/** The values that a person accepts from a label. */
 export interface LabelUse {
   readonly values: readonly { readonly field: string; readonly value: number | string }[]
   readonly model: string | null

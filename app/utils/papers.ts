@@ -2,7 +2,7 @@ import { quotationStates, stateOfQuotation } from '#core/quotation/state'
 import type { PaperKind } from '#core/papers/kinds'
 import type { SheetRow } from './api'
 
-/** What each paper is for, in a line. */
+/** The purpose of each paper, in a line. */
 export const paperPurpose: Readonly<Record<PaperKind, string>> = {
   summary: 'For the customer: the answer, the reasons, the changes and the cautions.',
   quotation: 'For the customer: the price of the chosen answer.',

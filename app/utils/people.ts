@@ -8,7 +8,7 @@ export const roleWords: Readonly<Record<Role, string>> = {
 }
 export const roles = Object.keys(roleWords) as readonly Role[]
 
-/** What a browser is, from how it calls itself: a phone or a computer, and its own name. */
+/** The kind of a browser, from its own name: a phone or a computer. */
 export function deviceWords(agent: string): string {
   const kind = /mobile|android|iphone/i.test(agent)
     ? 'Phone'
@@ -20,5 +20,5 @@ export function deviceWords(agent: string): string {
   return browser ? `${kind}, ${names[browser.toLowerCase()] ?? browser}` : kind
 }
 
-/** What an apprentice reads where an installer must decide. */
+/** Words for an apprentice where an installer must decide. */
 export const needsInstaller = 'An installer or the owner must do this.'

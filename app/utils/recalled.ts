@@ -1,8 +1,8 @@
 import { readOrGiveUp } from './api'
 
 /**
- * What this browser kept under a key, with the rest as it is before anything is kept.
- * @param unset all of it; what is kept may be of an earlier version, or broken
+ * The value that this browser stored under a key, completed with the initial values.
+ * @param unset all initial values; the stored value may be of an earlier version, or broken
  */
 export function recalled<T extends object>(key: string, unset: T): T {
   try {
@@ -12,7 +12,7 @@ export function recalled<T extends object>(key: string, unset: T): T {
   }
 }
 
-/** Reads from the server what this browser keeps under a key; where it cannot be reached, what was kept. */
+/** Reads the value of a key from the server; if it cannot be reached, the stored one. */
 export async function readRecalled<T extends object>(path: string, key: string, unset: T): Promise<T> {
   const answer = await readOrGiveUp<T>(path, localStorage.getItem(key) !== null)
   return answer.kind === 'ok' ? answer.data : recalled(key, unset)

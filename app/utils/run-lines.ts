@@ -47,7 +47,7 @@ export type Dash = 'solid' | 'dashed' | 'dotted'
 interface Look {
   readonly colour: keyof ThemeColours
   readonly dash: Dash
-  /** What the line is called next to the title of its band. */
+  /** The name of the line next to the title of its band. */
   readonly name: string
 }
 /** The same colour and dash for the same thing everywhere; readable without colour. */

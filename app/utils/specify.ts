@@ -4,6 +4,6 @@ import type { Write } from '#core/units/format'
 const amountOf = ({ quantity, unit }: ListedPart): string =>
   unit === 'm' ? `${quantity} m of ` : quantity > 1 ? `${quantity} × ` : ''
 
-/** A part to be bought in a line: how many, what, and for how much. */
+/** A part to buy in a line: quantity, name and price. */
 export const partWords = (part: ListedPart, q: Write): string =>
   `${amountOf(part)}${part.name}, ${part.price === null ? 'ask for a price' : q(part.price * part.quantity, 'money')}`

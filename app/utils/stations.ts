@@ -14,7 +14,7 @@ export const isStation = (id: unknown): id is StationId =>
 export const stationTitle = (station: StationId): string =>
   station === 'job' ? 'Job' : partKinds[station].title
 
-/** What a station is for, in one sentence. */
+/** The purpose of a station, in one sentence. */
 export const stationAbout = (station: StationId): string =>
   station === 'job'
     ? 'Who the job is for and when it is due. No verdict depends on it.'
@@ -31,7 +31,7 @@ export function stateOf(job: JobDocument, station: StationId, toMeasure: readonl
   return number && name && customer && contact ? 'done' : 'gaps'
 }
 
-/** What a station holds, in a few words. */
+/** The content of a station, in a few words. */
 export function summaryOf(job: JobDocument, station: StationId, q: Write): string {
   if (station !== 'job') return stationSummary(job, station, q)
   const { number, customer, dueDate } = job.job

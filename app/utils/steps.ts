@@ -1,8 +1,8 @@
-// Going from one entry of the survey to the next by the keyboard. What can be filled in carries `data-step`.
+// Going from one entry of the survey to the next by the keyboard. Entries carry `data-step`.
 
 const isThere = (element: HTMLElement): boolean => element.checkVisibility()
 
-/** What takes the focus for an entry: itself, or of a row of buttons the one that Tab reaches. */
+/** The focusable element of an entry: itself, or the button of a row that Tab reaches. */
 const focusable = (step: HTMLElement): HTMLElement =>
   step.getAttribute('role') === 'radiogroup'
     ? (step.querySelector<HTMLElement>('[tabindex="0"]') ?? step)
@@ -45,7 +45,7 @@ export function isEntered({ target, isComposing }: KeyboardEvent): boolean {
   return at.tagName !== 'TEXTAREA' && !isButton && !isComposing
 }
 
-/** The next entry of text of the same part: what a keypad is of use for. */
+/** The next text entry of the same part: a keypad is useful for it. */
 function textAfter(within: ParentNode, from: HTMLElement): HTMLElement | undefined {
   const part = from.closest('[data-part]')
   let next = stepAfter(within, from)

@@ -12,9 +12,8 @@ export const askedFields = (kind: PartKindId, part: AnyPart): [string, Field][] 
   Object.entries((partKinds[kind] as PartKind).fields).filter(([, field]) => isAsked(part, field))
 
 /**
- * Fields of a part that are folded away when its station opens: seldom needed, not entered and deciding
- * nothing. What is folded then stays folded until the person unfolds it, whatever is typed or checked
- * meanwhile.
+ * Fields of a part that are folded away when its station opens: seldom needed, not entered and deciding nothing.
+ * Folded fields stay folded until the person unfolds them, even after typing or a new check.
  */
 export const foldedNames = (
   kind: PartKindId,
@@ -145,7 +144,7 @@ const brief: Readonly<Partial<Record<PartKindId, readonly string[]>>> = {
   conductors: [],
 }
 
-/** What a station holds, in a few words. */
+/** The content of a station, in a few words. */
 export function stationSummary(job: JobDocument, kind: PartKindId, q: Write): string {
   const refs = partsOf(job, kind)
   if (refs.length === 0) return 'none'

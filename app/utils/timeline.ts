@@ -1,6 +1,5 @@
 /**
- * A line of a timeline: time and value of each point, one after the other, which is what the chart reads
- * fastest.
+ * A line of a timeline: time and value of each point, one after the other, which the chart reads fastest.
  */
 export function pairs(t: readonly number[], values: readonly number[]): Float64Array {
   const flat = new Float64Array(2 * t.length)
@@ -11,10 +10,10 @@ export function pairs(t: readonly number[], values: readonly number[]): Float64A
   return flat
 }
 /**
- * One value for each day of a run, in its middle; a day begins as the run does. What is not a number is left
+ * One value for each day of a run, in its middle; a day begins with the run. Values that are no number are left
  * out.
  * @param t seconds since the start, rising
- * @param endS length of the run, s: a last day that is not whole stands there at the latest
+ * @param endS length of the run, s: the latest place of a last, incomplete day
  */
 export function daily(
   t: readonly number[],

@@ -1,7 +1,7 @@
 import { unitName, type DisplayUnits } from '#core/units/display'
 import type { Unit } from '#core/units/units'
 
-/** What people write behind a number of each unit and a keypad of digits has no letters for. */
+/** Text after a number for each unit that a keypad of digits has no letters for. */
 const written: Readonly<Partial<Record<Unit, readonly string[]>>> = {
   V: ['V', 'mV'],
   A: ['A', 'mA'],

@@ -5,7 +5,7 @@ import { type Write } from '#core/units/format'
 import type { SignalLine, Network, Post, Run, PartState, WiringUnit } from '#core/wiring/network'
 import { ratingWords, sizeWords } from '#core/wiring/words'
 
-/** What a node of the drawing is drawn as. */
+/** The symbol of a node. */
 export type Symbol =
   | WiringUnit['kind']
   | 'link'

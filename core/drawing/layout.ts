@@ -92,7 +92,7 @@ const barLabel = (node: DrawnNode): ElkLabel => ({
 export const barWords = ({ title, lines }: DrawnNode): string =>
   [title, ...lines].filter((words) => words !== '').join(', ')
 
-/** Which way an edge leads on the page: what charges comes from above, what draws hangs below. */
+/** Direction of an edge on the page: sources are above, loads below. */
 function portsOf(node: DrawnNode, size: { readonly width: number; readonly height: number }): ElkPort[] {
   if (isBox(node) || node.symbol === 'bar') return []
   const x = fittingMark.width / 2
@@ -171,7 +171,7 @@ export async function layoutOf(drawing: Drawing, elk: Pick<ELK, 'layout'>): Prom
   }
 }
 
-/** What the layout engine is given: boxes with their sizes, and lines with their labels. */
+/** Input of the layout engine: boxes with their sizes, and lines with their labels. */
 function graphOf(
   drawing: Drawing,
   sizes: ReadonlyMap<string, ReturnType<typeof sizeOf>>,

@@ -40,7 +40,7 @@ interface Look {
   readonly palette: Palette
   /** Worst verdict by the path of a run or a fitting, if worse than Suits. */
   readonly verdicts: ReadonlyMap<string, Verdict>
-  /** What is chosen of it, by its path; null if nothing is, or where nothing can be. */
+  /** The selected element, by its path; null if nothing is selected, or selectable. */
   readonly chosen: string | null
   /** Nodes on which the probes of a meter are put. */
   readonly probes?: { readonly red: string | null; readonly black: string | null }
@@ -53,7 +53,7 @@ interface Look {
 const lineHeight = 14
 const margin = 14
 
-/** A drawing: found thin, new strong, what goes dashed and crossed out; readable without colour. */
+/** A drawing: existing parts thin, new ones strong, removed ones dashed and crossed out; readable without colour. */
 export function svgOf(layout: Layout, look: Look): Shape {
   const [width, height] = [round(layout.width + 2 * margin), round(layout.height + 2 * margin)]
   return shape(

@@ -42,18 +42,18 @@ export interface Answer {
   readonly accepted: readonly string[]
   readonly cautions: readonly string[]
   readonly measure: readonly Measurement[]
-  /** What the runs say of it: hours to full, heat, a driving day. */
+  /** Results of its runs: hours to full, heat, a driving day. */
   readonly foreseen: readonly string[]
   readonly cards: readonly SettingsCard[]
-  /** What the checks are about that its steps settle, by id. */
+  /** Topics of the checks that its steps settle, by id. */
   readonly topics: Readonly<Record<string, string>>
-  /** What differs from the survey. */
+  /** Differences from the survey. */
   readonly changes: readonly Change[]
 }
 
 const foretelling = new Set(allChecks.filter(({ foretells }) => foretells).map(({ id }) => id))
 
-/** What is left of a result is a line on the customer's paper, or nothing at all. */
+/** The rest is a line on the customer's paper, or nothing at all. */
 const isLeft = (check: CheckResult): boolean => isBlocking(check) && !isAccepted(check)
 
 interface Done {
@@ -151,7 +151,7 @@ function headlineOf(verdict: Verdict, withAWord: boolean): string {
   }
 }
 
-/** A full check of what a search found, with its runs; a step settles a check only if that still holds here. */
+/** A full check of a search result, with its runs; a step settles a check only if that still holds here. */
 export function fullAnswer(evaluator: Evaluator, found: Evaluation): Answer {
   const { index, name, battery } = found
   const { plan } = evaluator
@@ -166,7 +166,7 @@ export function fullAnswer(evaluator: Evaluator, found: Evaluation): Answer {
   return answerOf(evaluator, { id: String(index), name, job, steps: settled, battery, wiring }, assessment)
 }
 
-/** What a step settles in the wiring: it was taken for that. */
+/** The wiring checks that a step settles: the step was chosen for them. */
 const wiringOf = ({ settles }: AnswerStep): string[] => settles.filter((id) => id.startsWith('wiring.'))
 
 /** Whether an answer suits for all plausible open values. */
@@ -182,8 +182,8 @@ export interface Adjustment {
 }
 
 /**
- * A remedy with another part of the shelf, by its code; null if none of that code fits. What the remedy decides
- * itself stays, whatever the sheet of that part says.
+ * A remedy with another part of the shelf, by its code; null if no part with that code fits. The remedy's own
+ * decision stays, whatever the data sheet of that part says.
  */
 function suppliedBy(
   code: string,
@@ -199,8 +199,7 @@ function suppliedBy(
 }
 
 /**
- * An answer changed by hand, carried out and checked again. Steps that hang on one left out are carried out as
- * they are.
+ * An answer changed by hand, applied and checked again. Steps that depend on an omitted one are applied unchanged.
  */
 export function adjust(evaluator: Evaluator, answer: Answer, adjustments: readonly Adjustment[]): Answer {
   const { plan } = evaluator

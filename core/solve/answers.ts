@@ -8,7 +8,7 @@ import { beats, bestOf, isKeptForSure, nearestOf, search, type Outcome } from '.
 import type { Condition } from './open'
 import type { Plan } from './plan'
 
-/** What a measurement could save: the cheapest answer that depends on it against the cheapest sure one. */
+/** Possible saving of a measurement: the cheapest answer that depends on it against the cheapest sure one. */
 export interface Worth {
   readonly conditions: readonly Condition[]
   readonly answer: string
@@ -18,7 +18,7 @@ export interface Worth {
 
 export interface Answers {
   readonly answers: readonly Answer[]
-  /** What a measurement is worth, the most first. */
+  /** Worth of each measurement, the most first. */
   readonly worth: readonly Worth[]
   /** The closest answers if nothing settles the job. */
   readonly nearest: Answer | null
@@ -71,7 +71,9 @@ function proposedFirst(answers: readonly Answer[], { job, shop }: Plan): readonl
   return first ? [first, ...answers.filter((answer) => answer !== first)] : answers
 }
 
-/** Why no answer keeps the job’s battery: what blocks the nearest that does; null where one keeps it. */
+/**
+ * The reason why no answer keeps the job’s battery: the findings that block the nearest one; null if one keeps it.
+ */
 function whyBatteryGoes(
   answers: readonly Answer[],
   outcomes: readonly Outcome[],

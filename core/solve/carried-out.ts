@@ -11,8 +11,8 @@ interface CarriedOut {
 }
 
 /**
- * Remedies carried out on jobs. Combinations of one plan begin with the same steps: what was done before to the same
- * job gives the same job again, and what is known of its parts stays known.
+ * Remedies applied to jobs. Combinations of one plan begin with the same steps: the same step on the same job gives
+ * the same job again, so its cached parts stay valid.
  */
 export class StepsCarriedOut {
   private readonly onJob = new WeakMap<JobDocument, Map<RemedyRef, CarriedOut[]>>()

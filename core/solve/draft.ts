@@ -12,7 +12,7 @@ import type { AnswerStep } from './step'
 /** Applies remedies to a job one by one, and collects their parts. */
 export class AnswerDraft {
   readonly steps: AnswerStep[] = []
-  /** @param done what drafts of the same plan have carried out before */
+  /** @param done steps that other drafts of the plan have applied */
   constructor(
     public job: JobDocument,
     private readonly shelf: readonly ShelfPart[],

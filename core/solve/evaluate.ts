@@ -30,7 +30,7 @@ export interface Figures {
   readonly unpriced: number
   /** From the shop's low charge to full in ordinary use, h; null if three days do not fill it. */
   readonly hoursToFull: number | null
-  /** What more a day would fill it, Ah; null if it gets full, or for a bank without lithium. */
+  /** Missing charge per day until it fills, Ah; null if it gets full, or for a bank without lithium. */
   readonly moreAhADay: number | null
   /** Charge it reaches in those three days, 0 to 1. */
   readonly endsAt: number
@@ -58,7 +58,7 @@ export interface Evaluation {
   /** Findings that stay in the way, and those only a measurement decides. */
   readonly inTheWay: readonly Finding[]
   readonly open: readonly Finding[]
-  /** What is accepted and written on the customer's paper: remedies that change nothing in the survey. */
+  /** Accepted findings on the customer's paper: remedies that change nothing in the survey. */
   readonly accepted: readonly RemedyRef[]
   readonly figures: Figures | null
 }
@@ -68,8 +68,7 @@ const mostRounds = 5
 export const runDays = 3
 
 /**
- * Checks combinations of one plan: what they share is checked once, and those that come to the same in time
- * share a run.
+ * Checks combinations of one plan: common parts are checked once, and equal systems share a run.
  */
 export class Evaluator {
   private readonly findings = new FindingMemo()
@@ -246,7 +245,7 @@ export class Evaluator {
   }
 }
 
-/** A plant without what changes nothing in a run: names, and which of several chargers comes first. */
+/** A plant without details that change nothing in a run: names, and the order of several chargers. */
 function withoutNames(plant: Plant): Plant {
   const chargers = plant.chargers.map((charger) => ({ ...charger, name: '' }))
   const written = new Map(chargers.map((charger) => [charger, JSON.stringify(charger)]))
@@ -270,11 +269,11 @@ type UseTotals = Pick<Totals, 'fullAfterH' | 'endSoc' | 'alternatorPeakC' | 'uns
 /** Of three days that cannot be calculated: they do not fill the battery. */
 const withoutResult: UseTotals = { fullAfterH: null, endSoc: 0, alternatorPeakC: null, unservedAh: 0 }
 
-/** What a draft comes to. */
+/** The result of a draft. */
 interface Ending {
   readonly findings: readonly Finding[]
   readonly system: System
-  /** What was asked for on the way, by what finding. */
+  /** The remedies requested on the way, each with its finding. */
   readonly asked: readonly AskedFor[]
 }
 
@@ -284,7 +283,7 @@ type AskedFor = { readonly ref: RemedyRef } & Pick<Finding, 'id' | 'on'>
 const standsInTheWay = (finding: Finding): boolean => isBlocking(finding) && !isAccepted(finding)
 const isSettled = (findings: readonly Finding[]): boolean => !findings.some(standsInTheWay)
 
-/** Whether a remedy does what another asks for: it is the same, or one monitor for both. */
+/** Whether a remedy does the job of another one: it is the same, or one monitor for both. */
 const servesAlike = (asked: RemedyRef, ref: RemedyRef): boolean =>
   sameRemedy(asked, ref) || Boolean(remedyOf(asked).monitors && remedyOf(ref).monitors)
 
@@ -295,8 +294,8 @@ const inverterW = ({ inverters }: JobDocument): number =>
   Object.values(inverters).reduce((sum, { continuousW }) => sum + (continuousW?.value ?? 0), 0)
 
 /**
- * Whether a remedy may be taken up on the way: never one that another axis has decided, nor a second
- * arrangement of the same part. An option that was decided is not undone by what follows from it.
+ * Whether a remedy may follow: not if another axis has decided it, and not as a second arrangement of the same
+ * part. A follow-up does not undo a decided option.
  */
 function mayFollow(ref: RemedyRef, steps: readonly AnswerStep[], round: number, plan: Plan): boolean {
   const { arrangement, decidedOn } = remedyOf(ref)
@@ -307,8 +306,8 @@ function mayFollow(ref: RemedyRef, steps: readonly AnswerStep[], round: number, 
 }
 
 /**
- * What an arrangement is about: a heating pad about the place, though it is fitted to the battery; what holds an
- * alternator back about its link, so that no relay and regulator hold one machine together.
+ * The subject of an arrangement: of a heating pad the place, though it is fitted to the battery; of an alternator
+ * limit its link, so that a relay and a regulator do not both limit one alternator.
  */
 function decidedAbout(ref: RemedyRef, { links }: JobDocument): string {
   const { decidedOn } = remedyOf(ref)
@@ -337,7 +336,7 @@ const mostWords = 5
 /** Whether a step replaces a unit: the name of an answer always includes it. */
 const isUnit = ({ id }: RemedyRef): boolean => id === 'dcdc.add' || id === 'charger.replace'
 
-/** What it is, in words: its decisions first, then what followed. */
+/** Its name: its decisions first, then the follow-ups. */
 function nameOf(options: readonly Option[], steps: readonly AnswerStep[]): string {
   const decided = options.map(({ words }) => words).filter((words) => words !== '')
   const followed = steps.filter(

@@ -59,7 +59,7 @@ function writtenInOrder(value: unknown): string {
   return written
 }
 
-/** What answers are compared by, the less the better; an answer that never fills comes after all that do. */
+/** Figures for comparing answers, less is better; an answer that never fills comes after all that do. */
 const measures = {
   cost: { of: (f: Figures): number => f.cost, noticeable: 1 },
   hoursToFull: { of: (f: Figures): number => f.hoursToFull ?? Infinity, noticeable: 0.1 },

@@ -17,8 +17,8 @@ import { isWorse } from '#core/system/verdict'
 import { isBlocking, isAccepted } from '#core/assessment/finding'
 
 /**
- * What an open check may turn into: each checked with a value that decides it in the band that is worst, so that a
- * search has something to do about it before it is measured.
+ * Possible outcomes of an open check: each value in its worst band, so that a search can act on it before it is
+ * measured.
  * @param checks of the job unchanged
  */
 export function possibleFindings(
@@ -66,8 +66,8 @@ const stands = (verdict: Band['verdict'], check: CheckResult): boolean =>
   verdict === 'suits' || (verdict === 'suits-once-changed' && isAccepted(check))
 
 /**
- * The values on which a checked job hangs, each with where it suits every check that it decides; null if there is
- * no such value.
+ * The values that decide a checked job, each with the range in which it suits every check that it decides; null if
+ * there is no such value.
  */
 export function conditionsOf(job: JobDocument, checks: readonly CheckResult[]): readonly Condition[] | null {
   const nameOf = namesOfParts(job, checks)

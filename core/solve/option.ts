@@ -19,7 +19,7 @@ export interface Option {
   readonly battery?: Battery
 }
 
-/** What can be decided about one thing, in several ways. */
+/** The options of one decision. */
 export interface Axis {
   readonly about: PartPath
   readonly options: readonly Option[]

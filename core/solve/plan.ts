@@ -41,7 +41,7 @@ interface Choice {
 /** Most combinations looked at. */
 export const mostCombinations = 720
 
-/** What can be decided, one kind of decision a function. */
+/** The kinds of decisions, one function each. */
 const decisions: readonly ((ground: Ground) => Axis[])[] = [
   alternatorAxes,
   chargerAxes,
@@ -51,10 +51,9 @@ const decisions: readonly ((ground: Ground) => Axis[])[] = [
 ]
 
 /**
- * What there is to decide, from the findings of the job unchanged, those of its runs too: how each
- * alternator reaches the bank, what becomes of each charger and controller, which battery and how many, how
- * it is kept warm, and how lead and lithium live together. Pure: the same job, settings and shelf give the
- * same plan.
+ * The decisions of a job, from its findings unchanged, with those of its runs: how each alternator reaches the
+ * bank, what happens to each charger and controller, which battery and how many, how it is kept warm, and how
+ * lead-acid and lithium work together. Pure: the same job, settings and shelf give the same plan.
  */
 export function planOf(surveyed: JobDocument, shop: ShopSettings, shelf: readonly ShelfPart[]): Plan {
   const job = completeJob(surveyed)

@@ -16,11 +16,11 @@ interface OtherSchool {
   readonly words: string
   readonly verdict: Verdict
   readonly headline: string
-  /** What it would say otherwise, check by check. */
+  /** The different findings, check by check. */
   readonly differs: readonly string[]
 }
 
-/** What the job would come to under the other school of a question. */
+/** The result of the job under the other school of a question. */
 export interface SchoolView {
   readonly rule: RuleId
   readonly question: string
@@ -30,8 +30,8 @@ export interface SchoolView {
 }
 
 /**
- * Every question on which workshops differ, the school in force, and what each other one would say of this
- * job. Without runs.
+ * Every question on which workshops differ, the current school, and the result of each other one for this job.
+ * Without runs.
  */
 export function schoolsOf(job: JobDocument, shop: ShopSettings): SchoolView[] {
   const rules = resolveRules(shop.rules ?? {}, job.rules)
@@ -69,7 +69,7 @@ export function schoolsOf(job: JobDocument, shop: ShopSettings): SchoolView[] {
   })
 }
 
-/** What checks say otherwise than now, a sentence each. */
+/** Findings that differ from the current ones, a sentence each. */
 function differing(
   checks: readonly CheckResult[],
   now: ReadonlyMap<string, CheckResult>,

@@ -35,7 +35,7 @@ function monitorCard(system: System): SettingsCard[] {
   ]
 }
 
-/** What a regulator holds a full battery at, V of 12 (engineering default), and never more than its maker allows. */
+/** Voltage of a regulator at a full battery, V at 12 V (engineering default), and never above the maker's limit. */
 const floatOnceFullV = 13.5
 
 function regulatorCard({ alternator, name }: AlternatorLane, { bank }: System): SettingsCard[] {
@@ -107,8 +107,8 @@ function stopsCard(system: System): SettingsCard[] {
 }
 
 /**
- * The settings cards of a system: each charging unit, what holds the alternator, the stops of a hybrid bank,
- * the monitor.
+ * The settings cards of a system: each charging unit, the alternator's limit, the stops of a hybrid bank, the
+ * monitor.
  */
 export const settingsCards = (system: System): SettingsCard[] => [
   ...system.lanes.flatMap((lane) => laneCards(lane, system)),

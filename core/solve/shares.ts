@@ -25,7 +25,7 @@ export class Shares {
     }))
   }
 
-  /** What a searcher looks at next; null if nothing is left. @param searcher its place, from 0 */
+  /** The next combinations of a searcher; null if none are left. @param searcher its place, from 0 */
   next(searcher: number): readonly number[] | null {
     const own = elementAt(this.left, searcher)
     if (own.from < own.to) {

@@ -7,7 +7,7 @@ export interface AnswerStep {
   readonly label: string
   readonly on: string
   readonly parts: readonly ListedPart[]
-  /** What the data sheet of its part then says of the part of the job. */
+  /** Data of its part for the part of the job. */
   readonly values: Readonly<Record<string, unknown>>
   readonly hours: number
   /** Ids of the checks it settles. */

@@ -56,14 +56,14 @@ const areAlike = ({ kind, part }: PartRef, { part: other }: PartRef): boolean =>
   part.from === other.from &&
   part.of === other.of
 
-/** What was surveyed of the cables of a part and of what else points at it, as text, in a fixed order. */
+/** Surveyed values of a part's cables and of other parts that refer to it, as text, in a fixed order. */
 const servants = (job: JobDocument, path: PartPath): string[] =>
   listParts(job)
     .filter(({ part }) => part.of === path || part.from === path)
     .map(({ kind, part }) => JSON.stringify([kind, fieldsOfKind(kind).map(([name]) => knownOf(part, name))]))
     .sort()
 
-/** What an option does to the part of its axis, without the names in its words. */
+/** The effect of an option on the part of its axis, without names. */
 const shapeOf = ({ steps, battery }: Option, { about }: Axis): unknown => [
   battery,
   steps.map(({ ref, supply }) => [ref.on === about ? { ...ref, on: '' } : ref, supply]),

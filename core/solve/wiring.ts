@@ -31,8 +31,8 @@ const isOnFitting = ({ on }: RemedyRef): boolean => on.startsWith('fittings/')
 const mostRounds = 3
 
 /**
- * The steps of an answer with those that its wiring asks for of the cables that stay: a thicker cable, a fuse that
- * protects it, a larger plug. What is proposed again is made to fit in any case.
+ * The steps of an answer, with those that its wiring requires of existing cables: a thicker cable, a fuse that
+ * protects it, a larger plug. New runs fit in any case.
  */
 export function withWiringSteps(
   plan: Plan,
@@ -98,11 +98,11 @@ export function withoutWiredParts(steps: readonly AnswerStep[], { runs }: Networ
   )
 }
 
-/** What the wiring of an answer takes. */
+/** The cost of an answer's wiring. */
 export interface WiringWork {
   /** New cables, fuses, switches and other parts, from the shelf if it has them. */
   readonly parts: readonly ListedPart[]
-  /** What each of the parts was looked for as; null if the shelf has no such kind. */
+  /** The shelf kind of each part; null if the shelf has none. */
   readonly wanted: readonly (Wanted | null)[]
   readonly hours: number
 }

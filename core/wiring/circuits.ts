@@ -9,7 +9,7 @@ import { runOhm } from './run-ohm'
 
 /** An open switch, Ω. */
 export const openOhm = 1e6
-/** What ties a part that hangs on nothing to the ground, so that it has a voltage at all, Ω: nothing can flow in it. */
+/** Resistance from an unconnected part to ground, Ω, which gives it a voltage: no current can flow in it. */
 const tieOhm = 1
 /** A bolted short, Ω. */
 export const boltedOhm = 1e-4
@@ -17,8 +17,8 @@ export const boltedOhm = 1e-4
 const heldUnderV = 0.05
 
 /**
- * Where a search for the voltages of a case may begin, V, by post: at what the nearest battery or source holds by
- * itself, and at zero in the negative. Any start leads to the same end; a near one leads there sooner.
+ * Initial voltages of a case, V, by post: the voltage of the nearest battery or source, and zero in the negative.
+ * Any start leads to the same end; a near one leads there sooner.
  */
 export function startOf(
   { posts, runs, units }: Network,
@@ -53,7 +53,7 @@ export class Circuits {
   /** The runs while no engine runs, and while one does. */
   private readonly runs = new Map<boolean, readonly Resistor[]>()
 
-  /** @param joined what is joined to what, where that is known already */
+  /** @param joined the connections, if known already */
   constructor(
     private readonly network: Network,
     private readonly joined: Joined = joinedOf(network),

@@ -12,7 +12,7 @@ const bandV = 0.3
 /** A starter motor at its cranking current is a resistance: it drops this much, V of 12. */
 const crankingV = 9.6
 
-/** What a unit is in the circuit of a case. */
+/** A unit in the circuit of a case. */
 export function elementsOf(unit: WiringUnit, at: Case, network: Network): Element[] {
   const two = (law: Element['law']): Element[] => [{ id: unit.id, nodes: [unit.plus, unit.minus], law }]
   const scale = (): number => (network.posts.find(({ id }) => id === unit.plus)?.nominalV ?? 12) / 12

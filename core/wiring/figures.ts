@@ -5,7 +5,7 @@ import type { Run, WiringUnit } from './network'
 import { runAmpacityA, heatingA, shareOfWay } from './size'
 import type { Wiring } from './wiring'
 
-/** What a size would do in the place of a run. */
+/** The effect of another size of a run. */
 export interface Size {
   readonly areaMm2: number
   readonly count: number
@@ -16,7 +16,7 @@ export interface Size {
   readonly loses: boolean
 }
 
-/** What decided a size. */
+/** The reason for a size. */
 export type Governs = 'fuse' | 'current' | 'voltage' | 'neighbour' | 'set' | 'found'
 
 /** The figures of a run, shown next to the drawing. */
@@ -33,7 +33,7 @@ export interface RunFigures {
   readonly wayLostV: number
   readonly wayLostShare: number
   readonly allowedShare: number
-  /** Voltage left at what draws at its end while most flows, V; null if nothing draws there. */
+  /** Voltage at the load at its end in the case with the most current, V; null if there is no load. */
   readonly leftV: number | null
   /** Heat lost in it, W. */
   readonly heatW: number
@@ -84,7 +84,7 @@ export function figuresOf(run: Run, wiring: Wiring): RunFigures {
   }
 }
 
-/** What a run of another size does. @param there the wiring as it is then */
+/** The effect of another size of a run. @param there the resulting wiring */
 function sizeAt(
   areaMm2: number,
   run: Run,
@@ -119,7 +119,7 @@ function loopOhmOf(run: Run, { ways, network: { cableC } }: Wiring, size: Conduc
 const wayOhm = (run: Run, wiring: Wiring): number =>
   wiring.ways.wayOf(run).reduce((sum, part) => sum + loopOhmOf(part, wiring), 0)
 
-/** What is left at the unit that draws at the end of a run: at a starter motor while it turns its engine. */
+/** Voltage at the load at the end of a run: for a starter motor while it turns its engine. */
 function leftAt(run: Run, wiring: Wiring): number | null {
   const { solved, network } = wiring
   const unit = network.units.find((one) => drawsAt(one)?.plus === run.to)

@@ -1,6 +1,9 @@
 import type { Post, PostKind } from './network'
 
-/** What a fitting drops at its rating, V: a bolted fuse some 70 mV, a shunt 50 mV, a closed switch or relay some 20 mV (engineering defaults). */
+/**
+ * Voltage drop of a fitting at its rated current, V: a bolted fuse some 70 mV, a shunt 50 mV, a closed switch or
+ * relay some 20 mV (engineering defaults).
+ */
 const dropsAtRatingV = { fuse: 0.07, shunt: 0.05, switch: 0.02, relay: 0.02, stop: 0.02, plug: 0.03 } as const
 /** Rating that is taken for a fitting of which none is known, A. */
 const usualA = 200

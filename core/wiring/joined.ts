@@ -7,7 +7,7 @@ export interface Joined {
   readonly islands: ReadonlyMap<string, string>
   /** The first post of each of them in the negative, then in the positive. */
   readonly firsts: readonly string[]
-  /** Of each post, what runs and diodes lead on to, and the voltage that is dropped on the way, V. */
+  /** For each post, the posts that runs and diodes lead to, and the voltage drop on the way, V. */
   readonly beyond: ReadonlyMap<string, readonly (readonly [next: string, dropV: number])[]>
 }
 

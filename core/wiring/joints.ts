@@ -5,7 +5,7 @@ import { joinedOf, type Joined } from './joined'
 import type { Network } from './network'
 import { Solver, type Solution, type Start } from '#core/circuit/solution'
 
-/** What joins the posts of a network, put in order once for all its cases, and for all sizes that it may have. */
+/** The connections of a network's posts, ordered once for all its cases and for all its possible sizes. */
 export class Joints {
   readonly solver: Solver
   private readonly joined: Joined

@@ -8,7 +8,7 @@ export interface WiringPart {
   readonly what: string
   readonly quantity: number
   readonly unit: '' | 'm'
-  /** What is looked for on the shelf; null if the shelf has no kind for it. */
+  /** The search of the shelf; null if the shelf has no kind for it. */
   readonly wanted: Wanted | null
   /** Approximate weight of cable, kg; null for small parts. */
   readonly kg: number | null
@@ -25,7 +25,7 @@ export interface Wanted {
 const allowance = 0.1
 const leastAllowanceM = 0.3
 
-/** Weight of a conductor, kg for each mm² and m; and what its sheath adds, as a share (engineering default). */
+/** Weight of a conductor, kg per mm² and m; and the additional share of its sheath (engineering default). */
 const kgPerMm2M = { copper: 0.00896, aluminium: 0.0027 } as const
 const sheathShare = 0.25
 
@@ -57,7 +57,7 @@ const colourOf = (run: Run, network: Network): string =>
 type BoughtRun = Run & { readonly areaMm2: number }
 const isBought = (run: Run): run is BoughtRun => run.state === 'new' && run.areaMm2 !== null
 
-/** Parts by what they are, with their sums. */
+/** Parts by name, with their totals. */
 class Purchase {
   private readonly sums = new Map<string, Omit<WiringPart, 'what'>>()
 
@@ -84,7 +84,10 @@ class Purchase {
   }
 }
 
-/** What is bought for the wiring: cable by size and colour with its allowance, lugs, heat-shrink, fuses, switches, bars. */
+/**
+ * Parts to buy for the wiring: cable by size and colour with its allowance, lugs, heat-shrink, fuses, switches,
+ * bars.
+ */
 export function partsOfWiring(network: Network): WiringPart[] {
   const purchase = new Purchase()
   for (const run of network.runs) if (isBought(run)) addRun(purchase, run, network)
@@ -96,7 +99,7 @@ export function partsOfWiring(network: Network): WiringPart[] {
   return purchase.parts
 }
 
-/** A run with what stands at its ends. */
+/** A run with the parts at its ends. */
 function addRun(purchase: Purchase, run: BoughtRun, network: Network): void {
   const { areaMm2, count, material, insulationC } = run
   const metres = (run.lengthM + Math.max(leastAllowanceM, allowance * run.lengthM)) * count
@@ -183,7 +186,7 @@ function boughtAs({ kind, fitting }: Post): string | null {
   return `${names[kind as keyof typeof names]}, ${fitting.ratedA} A`
 }
 
-/** A terminal of a unit that another takes the place of, with what lands on it before and after. */
+/** A terminal of a replaced unit, with its cables before and after. */
 export interface SwapStep {
   readonly unit: string
   readonly terminal: string

@@ -24,7 +24,7 @@ export interface Fitting {
   /** `F1`, `S1`; empty if it has none. */
   readonly number: string
   readonly family: FuseFamily | null
-  /** What it is made for, A; null if nothing says so. */
+  /** Its rated current, A; null if unknown. */
   readonly ratedA: number | null
   /** Whether it exists with an unknown rating: `ratedA` is then a typical one. */
   readonly isRatingOpen: boolean
@@ -149,7 +149,7 @@ export interface BatteryUnit extends UnitBase {
   readonly label: string
 }
 
-/** What gives charge at a voltage up to a current: a mains charger, a solar controller, another source. */
+/** A source with a voltage and a largest current: a mains charger, a solar controller, another source. */
 export interface SourceUnit extends UnitBase {
   readonly kind: 'source'
   readonly from: 'mains' | 'sun' | 'other'
@@ -160,11 +160,11 @@ export interface SourceUnit extends UnitBase {
 export interface AlternatorUnit extends UnitBase {
   readonly kind: 'alternator'
   readonly setV: number
-  /** What a warm one makes, A. */
+  /** Its warm output, A. */
   readonly idleA: number
   readonly cruiseA: number
   readonly ratedA: number
-  /** What engine and lights draw of it, A. */
+  /** Draw of engine and lights, A. */
   readonly drawA: number
 }
 
@@ -183,7 +183,7 @@ export interface DcdcUnit extends UnitBase {
 
 export interface InverterUnit extends UnitBase {
   readonly kind: 'inverter'
-  /** What it takes from the battery at full power and at its surge, W. */
+  /** Its input from the battery at full power and at its surge, W. */
   readonly takesW: number
   readonly surgeW: number
   readonly surgeS: number
@@ -214,12 +214,12 @@ export interface DiodeUnit extends UnitBase {
 export type WiringUnit =
   BatteryUnit | SourceUnit | AlternatorUnit | DcdcUnit | InverterUnit | LoadUnit | StarterUnit | DiodeUnit
 
-/** Something of the survey that is taken out, with what takes its place. */
+/** A part of the survey that is taken out, with its replacement. */
 export interface Gone {
   readonly id: string
   readonly name: string
   readonly of: PartPath
-  /** What it was. */
+  /** Its kind. */
   readonly was: 'battery' | 'source' | 'inverter' | 'dcdc' | 'diode' | 'link'
   readonly instead: string | null
 }

@@ -19,7 +19,7 @@ const carriedFamilies: Readonly<Record<string, readonly FuseFamily[]>> = {
   three: ['blade', 'terminal-block', 'class-t'],
 }
 
-/** What the shop lets be lost on the way, and how it grades fuses. */
+/** The shop's limits for voltage drops, and its rules for grading fuses. */
 export const sizeRulesOf = (rules: ShopRules): SizeRules => ({
   charging: rules.dropCharging / 100,
   dcdc: rules.dropDcdc / 100,

@@ -101,8 +101,8 @@ export class Ways<R extends Joining = Run> {
   }
 
   /**
-   * The fuse that protects a run: the nearest one towards its start, otherwise the nearest towards its end.
-   * A return is protected by what protects its partner.
+   * The fuse that protects a run: the nearest one towards its start, otherwise the nearest towards its end. The
+   * fuse of its partner protects a return.
    */
   fuseOf(run: Joining): Post | null {
     const partner = run.returnOf === null ? null : this.run(run.returnOf)
@@ -113,7 +113,7 @@ export class Ways<R extends Joining = Run> {
       (run.role === 'main' ? this.fuseBefore(run) : null)
     )
   }
-  /** The fuse of what feeds the bar from which a strap leads on to another. */
+  /** The main fuse of the bar from which a strap leads to another one. */
   private fuseBefore({ from, id }: Joining): Post | null {
     const feeding = this.runsAt(from).find((run) => run.role === 'main' && run.to === from && run.id !== id)
     return feeding ? this.fuseOf(feeding) : null
@@ -172,7 +172,7 @@ export class Ways<R extends Joining = Run> {
     return { source, runs: [by, ...runs.slice(0, posts.indexOf(source))] }
   }
 
-  /** What a way that leads on from an end of a run comes to. */
+  /** The result of following a path from an end of a run. */
   sourceBeyond(end: string, by: Joining): Beyond {
     const { posts } = this.onwards(end, by.id)
     const at = posts.findIndex(({ kind }) => kind === 'battery' || kind === 'bar')

@@ -15,9 +15,9 @@ type VoltsAt = (node: string) => number
 const mostPatterns = 8
 
 /**
- * Currents of a bolted short at each positive post, with every source feeding it, A. All that feeds a short is linear
- * but for diodes, and a diode is linear on either side of its kink: by Thévenin, the voltage there over what the rest
- * shows, for the pattern of diodes that the short itself leaves behind.
+ * Currents of a bolted short at each positive post, with every source feeding it, A. All sources of a short are
+ * linear except diodes, and a diode is linear on either side of its kink. So it follows from Thévenin, with the
+ * pattern of diodes that the short itself leaves.
  */
 export function shortsOf(network: Network, circuits: Circuits, joints: Joints): ReadonlyMap<string, number> {
   const shorted = network.posts.filter(({ pole }) => pole === 'positive')

@@ -29,7 +29,7 @@ const bondSizesUnder = 1
 
 /** Allowed voltage drops as shares, the grading of fuses, and the carried sizes. */
 export interface SizeRules {
-  /** To and from what charges a battery directly. */
+  /** To and from the sources that charge a battery directly. */
   readonly charging: number
   /** To a DC-DC. */
   readonly dcdc: number
@@ -76,7 +76,7 @@ export function dropShare(
  */
 export function sized(draft: WiringDraft, rules: SizeRules): Solved {
   let network = withGuess(draft)
-  // The connections stay the same in all rounds.
+  // The connections stay the same in each round.
   const joints = new Joints(network)
   const drafted: Drafted = { draft, ways: new Ways(draft) }
   const design = new Map<string, Design>()
@@ -214,7 +214,10 @@ function largerThan(
   return { ...main, fitting: main.fitting && { ...main.fitting, ratedA } }
 }
 
-/** A branch fuse of the family of the main fuse, where its own might open after that; large enough for what starts. */
+/**
+ * A branch fuse of the main fuse's family, if its own family might open after the main fuse; large enough for
+ * starting currents.
+ */
 function ofFamilyOf(main: Post, post: Post, surge: Surge | null, { grading }: SizeRules): Post {
   const { family = null, ratedA: mainA = null } = main.fitting ?? {}
   const own = post.fitting
@@ -395,7 +398,7 @@ function sizeOf(
   const back = ways.returnOf(run.id)
   const ohmOf = ({ lengthM, material, shortestM }: Run, { areaMm2, count }: Conductors): number =>
     conductorsOhm({ lengthM, material, areaMm2, count, shortestM }, network.cableC)
-  // What its fuses, switches and plugs take of the voltage is not left for the conductor.
+  // The voltage drop of its fuses, switches and plugs is not available for the conductor.
   const wayOhm = (size: Conductors): number => {
     const backOhm = back ? ohmOf(back, isLaidWithItsRun(back) ? size : back) : 0
     return ohmOf(ways.runAt(run.id), size) + backOhm + ownShare * fittingsOhm

@@ -60,7 +60,7 @@ export class Solved {
     return solution
   }
 
-  /** What each run must be made for, over all cases but the shorts. */
+  /** The design current of each run, over all cases except the shorts. */
   get design(): ReadonlyMap<string, Design> {
     if (this.theDesign) return this.theDesign
     const inCases = this.cases

@@ -1,7 +1,7 @@
 import { withId } from '#core/collections/held'
 import type { InverterUnit, LoadUnit, Network, WiringUnit } from './network'
 
-/** What passes a fuse while something starts, A, and for how long, s. */
+/** Current through a fuse during a start, A, and its duration, s. */
 export interface Surge {
   readonly amps: number
   readonly seconds: number

@@ -13,10 +13,10 @@ import { isLaidWithItsRun, type Conductors } from './run-ohm'
 import type { Design, Solved } from './solved'
 import { dropShare, sized, type SizeRules } from './size'
 
-/** The wiring of a system, sized and solved, with what checks and drawings ask of it. */
+/** The wiring of a system, sized and solved, with the values for checks and drawings. */
 export class Wiring {
   readonly solved: Solved
-  /** What it would be with another conductor or fuse, by that. */
+  /** Variants of it with another conductor or fuse, by that change. */
   private readonly others = new Map<string, Wiring>()
 
   constructor(
@@ -50,8 +50,8 @@ export class Wiring {
     return [...new Set([...alike, ...backs])]
   }
   /**
-   * The same wiring with another conductor in place of a run: a thin one holds its own current back, and what replaces
-   * it must carry more.
+   * The same wiring with another conductor in place of a run: a thin one limits its own current, and its
+   * replacement must carry more.
    * @param size null to size it again, ignoring found or set values
    */
   replaced(run: Run, size: Conductors | null): Wiring {
@@ -134,8 +134,8 @@ export function wiringIn(system: System): Wiring {
 }
 
 /**
- * A job as it is specified, with a part for each run and each fitting of its wiring: so they are checked, and what of
- * them is unknown is asked for.
+ * A job as specified, with a part for each run and fitting of its wiring: so they are checked, and their unknown
+ * values are asked for.
  */
 export function wired(job: JobDocument, shop: ShopSettings): JobDocument {
   const { runs, posts } = draftOf(job, shop)

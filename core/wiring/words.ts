@@ -1,7 +1,7 @@
 import type { Write } from '#core/units/format'
 import type { Fitting, SignalLine, Run } from './network'
 
-/** What becomes of a part of the wiring, in a word. */
+/** The state of a part of the wiring, in a word. */
 export const stateWords = { found: 'stays', new: 'new', goes: 'goes' } as const
 
 /** Whether an existing conductor has an unknown size: its size is then the required one. */
@@ -21,7 +21,7 @@ export function lengthWords(run: Run, q: Write): string {
   return run.lengthKnown === 'open' ? 'unknown' : q(run.lengthM, 'm')
 }
 
-/** What a fitting is made for unchanged in a list; empty where nothing says so. */
+/** The rating of a fitting unchanged in a list; empty if it is unknown. */
 export function ratingWords({ ratedA, isRatingOpen }: Fitting, q: Write): string {
   if (isRatingOpen) return 'rating unknown'
   return ratedA === null ? '' : q(ratedA, 'A')

@@ -8,8 +8,8 @@ import type { FieldPath } from '#core/job/document'
 /** The job, its one verdict with the reason, and the next thing to do. */
 const { q } = useWriting()
 /**
- * While a station is filled in, on a phone, the head keeps to two lines. Its height never follows its words: what is
- * checked meanwhile must move nothing under a thumb.
+ * While a station is open on a phone, the head has two lines. Its height never changes with its words: a new
+ * verdict must move nothing under a thumb.
  */
 defineProps<{ surveying: boolean }>()
 const bench = useJob()
@@ -21,7 +21,7 @@ defineEmits<{ check: [key: string]; measure: [path: FieldPath]; copy: []; delete
 const document = computed(() => bench.document!)
 const found = computed(() => judging.found!)
 const job = computed(() => document.value.job)
-/** What is still to be measured: of the answer, once one is chosen. */
+/** Open measurements: those of the answer, once one is chosen. */
 const next = computed(() => (judging.specified ?? found.value).measureNext[0])
 const changes = computed(() => changesToMake(found.value, judging.assessment!.checks, document.value, q))
 const change = computed(() => changes.value.find(({ settles }) => settles.length > 0))

@@ -11,7 +11,7 @@ const topics = computed(() => new Map(checks.value.map(({ key, topic }) => [key,
 const changes = computed(() =>
   judging.found ? changesToMake(judging.found, checks.value, bench.document!, q) : [],
 )
-/** What a change is for, in words: "settles float, equalise". */
+/** The purpose of a change, in words: "settles float, equalise". */
 const settled = (keys: readonly string[]) => keys.flatMap((key) => topics.value.get(key) ?? []).join(', ')
 const isBarred = computed(() => judging.found?.verdict === 'does-not-suit')
 </script>

@@ -21,7 +21,7 @@ const reached = computed(() =>
   ),
 )
 
-/** What is short stays in one line. */
+/** Short options stay in one line. */
 const isShort = (word: string): boolean => word.length <= 6
 
 const take = (option: string | null): void => emit('update:modelValue', option)

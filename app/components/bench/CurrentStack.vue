@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Stack, StackRow } from '#core/compare/instruments'
 
-/** What bounds the current of one lane, to scale. The smallest governs, is outlined and named. */
+/** The limits of one lane's current, to scale. The smallest governs, is outlined and named. */
 const { q } = useWriting()
 const props = defineProps<{ stack: Stack; name: string }>()
 const width = (amps: number): string => `${Math.min(100, (amps / props.stack.scaleA) * 100)}%`

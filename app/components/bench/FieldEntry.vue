@@ -78,8 +78,8 @@ function onward() {
 }
 
 /**
- * How this value is known; and what comes after it, where that was asked for or something is copied from already.
- * Nothing is copied from an assumption.
+ * The source of this value; and of the following ones, if requested or if a source is set already. An assumption is
+ * never such a source.
  */
 function sayHow(how: How, follows = false) {
   if (how !== 'assumed' && (follows || view.source !== null)) view.source = how

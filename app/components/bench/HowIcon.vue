@@ -3,7 +3,7 @@ import type { How } from '#core/job/fields'
 
 /** The evidence of a value as an icon that cannot be read as a unit. Its words are next to it or in its title. */
 const props = defineProps<{ how: How }>()
-/** A needle on a dial, a printed sheet, a tag, a speech bubble, and an open circle for what is assumed. */
+/** A needle on a dial, a printed sheet, a tag, a speech bubble, and an open circle for assumed values. */
 const paths: Readonly<Record<How, string>> = {
   measured: 'M2 12a6 6 0 0 1 12 0M8 12l3-5',
   maker: 'M4 2h6l3 3v9H4zM6.5 7.5h4M6.5 10.5h4',

@@ -4,7 +4,7 @@ import type { LaneDrawing } from '#core/compare/instruments'
 /** One charging path: its ruler, its currents, its checks. */
 const props = defineProps<{
   drawing: LaneDrawing
-  /** The ruler and what decides alone, while a station has the room. */
+  /** Only the ruler and the deciding finding, while a station has the room. */
   brief?: boolean
 }>()
 const judging = useJudging()

@@ -33,7 +33,7 @@ const wouldDo = computed(
 
 const stands = (verdict: Verdict) => verdict === 'does-not-suit' || verdict === 'suits-once-changed'
 const checks = (count: number): string => (count === 1 ? '1 check' : `${count} checks`)
-/** What the tried remedy changes, check by check. */
+/** The effect of the tried remedy, check by check. */
 const outcome = computed(() => {
   const trial = judging.trialJudged
   const after = trial?.assessment

@@ -2,7 +2,7 @@
 import { partName, type PartRef } from '#core/job/document'
 import type { PartKind } from '#core/job/fields'
 
-/** What a part of the survey belongs to: chosen among the parts there are. */
+/** The part that a part of the survey belongs to: chosen among the existing parts. */
 defineProps<{ of: PartRef; refers: NonNullable<PartKind['refers']>; targets: readonly PartRef[] }>()
 const bench = useJob()
 </script>

@@ -9,7 +9,7 @@ import {
 import { partsOf, withoutPart } from '#core/job/document'
 import { candidateFromShelf, type ShelfPart } from '#core/shelf/kinds'
 
-/** A new job in three questions: what charges the bank, what the bank is, which battery is wanted. */
+/** A new job in three questions: the sources of the bank, the bank itself, the wanted battery. */
 const bench = useJob()
 const view = useView()
 const job = computed(() => bench.document!)

@@ -4,7 +4,7 @@ import type { ManyKindId, PartKindId } from '#core/job/fields'
 import { labelledKinds } from '#core/labels/kinds'
 import { shelfKindsFor, valuesFromShelf, type ShelfPart } from '#core/shelf/kinds'
 
-/** What is surveyed at one station of the walk-round, as a sheet of rows. */
+/** The fields of one station of the walk-round, as a sheet of rows. */
 const props = defineProps<{ kind: PartKindId }>()
 defineEmits<{ go: [station: StationId]; nextMeasurement: []; close: [] }>()
 const bench = useJob()

@@ -6,8 +6,8 @@ import type { Known } from '#core/job/fields'
 import { plausibleRange } from '#core/system/plausible'
 
 /**
- * The foot of an open station: how to find the value in hand, what is usual there, and the way on. It keeps its
- * height, so that nothing moves under a thumb.
+ * The foot of an open station: how to find the focused value, its usual range, and the way on. Its height is fixed,
+ * so that nothing moves under a thumb.
  */
 const props = defineProps<{
   station: StationId

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What is open of the walk-round: the job's own data or a station of the survey. */
+/** The open part of the walk-round: the job's own data or a station of the survey. */
 defineProps<{ station: StationId }>()
 defineEmits<{ go: [station: StationId]; nextMeasurement: []; close: [] }>()
 </script>

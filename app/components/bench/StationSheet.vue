@@ -27,7 +27,7 @@ function measureOn(event: KeyboardEvent) {
   event.preventDefault()
   emit('nextMeasurement')
 }
-/** The key that says that what is left here is as assumed. It begins no value. */
+/** The key that confirms the rest as assumed. It begins no value. */
 function confirmByKey(event: KeyboardEvent) {
   const at = event.target as HTMLInputElement
   if (at.tagName === 'TEXTAREA' || (at.tagName === 'INPUT' && !at.closest('[data-field]'))) return
@@ -56,7 +56,7 @@ function pageTo(station: StationId | null, event: KeyboardEvent) {
     <div class="relative min-h-0 flex-1 px-3 pb-3 md:overflow-y-auto md:px-4">
       <slot />
     </div>
-    <!-- On the phone it stays above the bar: what is judged meanwhile moves the page, never the button under the thumb. -->
+    <!-- On the phone it stays above the bar: a new verdict moves the page, never the button under the thumb. -->
     <StationFoot
       class="max-md:sticky max-md:bottom-14 max-md:z-10"
       :station="station"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { crafts, usePatterns } from '#core/job/document'
 
-/** What kind of vehicle or vessel it is and how it is used: both decide checks. */
+/** The kind of vehicle or vessel, and its use: both decide checks. */
 const bench = useJob()
 const lists = [
   ['craft', 'Kind', crafts],

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { CheckNext } from '#core/logbook/flags'
 
-/** What to look at when the craft comes back. What was left open can be settled with a note. */
+/** Items to check when the craft comes back. Open items can be settled with a note. */
 defineProps<{ checks: readonly CheckNext[] }>()
 const emit = defineEmits<{ settle: [id: string, words: string] }>()
 const settling = ref('')

@@ -4,7 +4,7 @@ import { crafts } from '#core/job/document'
 import { read } from '../../utils/api'
 import type { CraftDraft, CustomerPage, CustomerRow } from '../../utils/craft'
 
-/** What is known of a craft: entered, or changed. */
+/** The data of a craft: entered, or changed. */
 const props = defineProps<{ draft: CraftDraft; owner?: string; button: string }>()
 const emit = defineEmits<{ save: [draft: CraftDraft] }>()
 const form = reactive({ ...props.draft })

@@ -2,7 +2,7 @@
 import { ask } from '../../utils/api'
 import type { CustomerRow } from '../../utils/craft'
 
-/** What the law lets a customer ask for: their data, and that they are erased. */
+/** A customer's legal rights: a copy of their data, and erasure. */
 const props = defineProps<{ customer: CustomerRow }>()
 const emit = defineEmits<{ erased: [] }>()
 const isAsking = ref(false)

@@ -10,9 +10,9 @@ import { asJson, ask } from '../../utils/api'
 const props = defineProps<{
   title: string
   about: string
-  /** What is added: `craft`. */
+  /** The thing to add: `craft`. */
   one: string
-  /** Route of the list, and of what is added to it. */
+  /** Route of the list, and of a new entry. */
   path: string
   to: string
   rowsOf: (page: Page) => readonly Row[]

@@ -3,7 +3,7 @@ import { entryKinds, entrySources, type EntryBody, type LogEntry } from '#core/l
 import { logQuantity, readingName } from '#core/logbook/quantities'
 import { shownDay } from '../../utils/craft'
 
-/** The logbook of a craft, newest first. Entries stay: a correction stands next to what it corrects. */
+/** The logbook of a craft, newest first. Entries stay: a correction is next to the corrected entry. */
 const props = defineProps<{ craft: string; entries: readonly LogEntry[]; subjects: readonly string[] }>()
 const emit = defineEmits<{ correct: [entry: EntryBody] }>()
 const { q } = useWriting()

@@ -17,14 +17,14 @@ const bench = useJob()
 const judging = useJudging()
 const emit = defineEmits<{ measure: [path: string]; check: [key: string] }>()
 const words = ref('')
-/** What the line before has set. */
+/** The result of the line before. */
 const said = ref('')
 
 interface Found {
   readonly id: string
   readonly kind: string
   readonly text: string
-  /** What it is found by besides. */
+  /** Its other search words. */
   readonly also?: string
   /** The value it has. */
   readonly now?: string

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What can be done on every view of a job: undo, redo, find, and see the keys. */
+/** Actions of every view of a job: undo, redo, find, and show the keys. */
 const bench = useJob()
 const view = useView()
 </script>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What every view of a job can open over itself: the find box and the keys. */
+/** Dialogs of every view of a job: the find box and the keys. */
 defineEmits<{ measure: [path: string]; check: [key: string] }>()
 const view = useView()
 const opens = (dialog: 'find' | 'keys') =>

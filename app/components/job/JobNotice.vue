@@ -2,7 +2,7 @@
 import { temporaryNumber } from '#core/job/number'
 import { keptHere } from '../../utils/kept-words'
 
-/** A message about the job, until it is dismissed; or what to do with a job that was deleted elsewhere. */
+/** A message about the job, until it is dismissed; or the choices for a job that was deleted elsewhere. */
 const bench = useJob()
 const view = useView()
 const device = useDeviceName()

@@ -9,9 +9,9 @@ import { endRecogniser } from '../../labels/recogniser'
 import { readPhoto, type PhotoWords } from '../../labels/read-photo'
 import type { LabelUse, NowKnown } from '../../utils/labels'
 
-/** Reads a label from a photo, shows what it found, and gives what the person ticks. */
+/** Reads a label from a photo, shows its values, and returns the ticked ones. */
 const props = defineProps<{
-  /** What the label is on: `Shore charger`. */
+  /** The labelled part: `Shore charger`. */
   title: string
   part: PartKindId
   fields: Readonly<Record<string, Field>>

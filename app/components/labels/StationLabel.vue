@@ -4,7 +4,7 @@ import { partKinds, type Fields, type Known } from '#core/job/fields'
 import { shelfKindsFor, valuesFromShelf, type ShelfPart } from '#core/shelf/kinds'
 import type { LabelUse, NowKnown } from '../../utils/labels'
 
-/** Reads the label of a part: its photo is kept with the station, and what is ticked is set in one step of undo. */
+/** Reads the label of a part: its photo is stored with the station, and one step of undo sets the ticked values. */
 const props = defineProps<{ of: PartRef }>()
 const bench = useJob()
 const { add } = useJobPhotos()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { SheetRow } from '../../utils/api'
 
-/** Ways to a sheet that was issued: its page, the PDF, its lines as CSV. Between them, what the list says of it. */
+/** Links to an issued sheet: its page, the PDF, its lines as CSV. The slot holds more words of the list. */
 defineProps<{ row: SheetRow; name: string }>()
 const bench = useJob()
 </script>

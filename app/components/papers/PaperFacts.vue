@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Fact } from '#core/papers/blocks'
 
-/** What something is, line by line; `between` sets the values to the right edge. */
+/** Facts, line by line; `between` sets the values to the right edge. */
 defineProps<{ facts: readonly Fact[]; between?: boolean }>()
 </script>
 

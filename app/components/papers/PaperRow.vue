@@ -5,7 +5,7 @@ import { labelSheets, usualLabelSheet, type LabelSheetId } from '#core/papers/la
 import type { Missing } from '#core/papers/missing'
 import type { SheetRow } from '../../utils/api'
 
-/** A paper of the job: its state, what it lacks, and what can be done with it. */
+/** A paper of the job: its state, its missing items, and its actions. */
 const props = defineProps<{
   kind: PaperKind
   rows: readonly SheetRow[]

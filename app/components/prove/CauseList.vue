@@ -2,11 +2,11 @@
 import { otherId, soundId } from '#core/diagnosis/cause-ids'
 import { likelihoodWord, type ShownCause, type ShownDiagnosis } from '#core/diagnosis/shown'
 
-/** What the readings most likely mean, what speaks for it, and what to measure next. */
+/** The most likely causes of the readings, the evidence for each, and the next measurement. */
 const props = defineProps<{
   diagnosis: ShownDiagnosis
   titleOf: (test: string) => string
-  /** With what speaks for and against each. */
+  /** With the evidence for and against each. */
   whole?: boolean
   canMend?: boolean
 }>()

@@ -7,7 +7,7 @@ const account = useAccount()
 const { rows, isIssuing: busy, isSaved: saved, load, issue } = useIssued('record')
 const name = ref('')
 const problem = ref('')
-/** What is missing of a full proof, as the server found at the last try; a reason is asked for then. */
+/** Missing items of a full proof, from the server's last answer; a reason is required then. */
 const gaps = ref<readonly string[]>([])
 const reason = ref('')
 const canvas = useTemplateRef<HTMLCanvasElement>('canvas')

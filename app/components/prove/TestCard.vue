@@ -79,7 +79,7 @@ function hold() {
   clear()
   start(isCase.value ? caseSpeed : 6)
 }
-/** What a logger sends for this test; null if it cannot read it. A case is watched for half an hour, which a person does. */
+/** The logger's channel for this test; null if it cannot read it. A case is watched for half an hour, by a person. */
 const logged = computed<InstrumentQuantity | null>(() =>
   props.test.quantity === 'volts' ? 'voltage' : props.test.quantity === 'amps' ? 'current' : null,
 )

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { ShownTest } from '#core/diagnosis/shown'
 
-/** What is looked at in one go, by place. A line that differs leads to its own test. */
+/** Things to look at in one go, by place. A line that differs leads to its own test. */
 const props = defineProps<{ list: ShownTest['list']; titleOf: (test: string) => string }>()
 const emit = defineEmits<{ single: [test: string] }>()
 const places = computed(() =>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { CustomerMessage } from '../../../server/repositories/customer-messages'
 
-/** What the customer wrote from their page. */
+/** Messages that the customer wrote on their page. */
 const bench = useJob()
 const messages = shallowRef<readonly CustomerMessage[]>([])
 onMounted(async () => {

@@ -5,7 +5,7 @@ import { formatMoney } from '#core/quotation/money'
 import { totalsOf } from '#core/quotation/totals'
 import type { SheetRow } from '../../utils/api'
 
-/** What the customer answered to a quotation: who, yes or no, which answer and options. It is entered once. */
+/** The customer's answer to a quotation: who, yes or no, which answer and options. It is entered once. */
 const props = defineProps<{ count: number }>()
 const emit = defineEmits<{ done: [] }>()
 const bench = useJob()

@@ -27,7 +27,7 @@ const optional = computed({
     emit('set', { isOptional: is || undefined })
   },
 })
-/** What the shelf would say for the typed price, less the margin. */
+/** The shelf price for the typed price, less the margin. */
 const shelfPrice = computed(() =>
   props.settings?.price === undefined
     ? null

@@ -2,7 +2,7 @@
 import { quotationStates, stateOfQuotation } from '#core/quotation/state'
 import type { SheetRow } from '../../utils/api'
 
-/** Quotations issued for the job, newest first, and what the customer answered. */
+/** Issued quotations of the job, newest first, and the customer's answers. */
 const props = defineProps<{ rows: readonly SheetRow[] }>()
 const emit = defineEmits<{ changed: [] }>()
 const account = useAccount()

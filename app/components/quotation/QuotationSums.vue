@@ -3,7 +3,7 @@ import { formatMoney, formatPercent } from '#core/quotation/money'
 import type { Letterhead } from '#core/quotation/terms'
 import type { QuotationTotals } from '#core/quotation/totals'
 
-/** What the quotation comes to. */
+/** Totals of the quotation. */
 const props = defineProps<{ totals: QuotationTotals; letterhead: Letterhead }>()
 const money = (amount: number): string =>
   formatMoney(amount, props.letterhead.currency, props.letterhead.locale)

@@ -14,7 +14,7 @@ import { partsOf, valueOf } from '#core/job/document'
 import { driveTraces, type DriveTrace } from '#core/simulation/traces'
 import { readVoltageLog } from '#core/formats/voltage-log'
 
-/** Readings of the alternator's case fitted to the model: what they say, how well, and what they change. */
+/** Readings of the alternator's case fitted to the model: the result, its precision, and its effect. */
 const { q } = useWriting()
 const bench = useJob()
 const who = useDeviceName()

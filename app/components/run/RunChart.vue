@@ -26,8 +26,8 @@ use([
 ])
 
 /**
- * A run on one timeline, in four bands: charge, currents, voltages, temperatures. Several runs: one line each
- * for what tells them apart.
+ * A run on one timeline, in four bands: charge, currents, voltages, temperatures. With several runs, one line each
+ * for the differing values.
  */
 const props = defineProps<{ results: readonly RunResult[]; titles: readonly string[]; at: number }>()
 const emit = defineEmits<{ point: [t: number] }>()
@@ -60,7 +60,7 @@ const refused = computed(() =>
 /** Weeks are drawn as a band between the least and the most of each day: hour by hour they would be a blur. */
 const byDay = computed(() => longS.value > 14 * 86_400)
 
-/** What is drawn of a channel: `data` as the chart takes it, `values` as they are. */
+/** The data of a drawn channel: `data` in the form of the chart, `values` unchanged. */
 interface Trace {
   readonly data: Float64Array
   readonly values: Float64Array
@@ -89,8 +89,7 @@ interface Line {
   }
 }
 /**
- * What the pointer says: a line for each thing drawn, with its value in each system; of a day its least and
- * most.
+ * Text at the pointer: a line for each drawn value in each system; for a day its lowest and highest.
  */
 function tipOf(t: number, lines: readonly Line[]): string {
   const said = new Map<ChannelId, Map<string, { colour: string; values: number[] }>>()
@@ -124,7 +123,7 @@ function tipOf(t: number, lines: readonly Line[]): string {
 }
 const momentNow = (t: number): string => (byDay.value ? dayOfRun(t, span.value) : momentOfRun(t, span.value))
 
-/** What a row of the yes-and-no band is called, at its foot. */
+/** The name of a row in the yes-and-no band, at its foot. */
 const rowName = (value: number): string => looks[yesNoRows[Math.round(value / rowHeight)]!]?.name ?? ''
 
 /** The refused hours, behind the lines. */

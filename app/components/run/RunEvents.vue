@@ -2,7 +2,7 @@
 import { eventLines, eventWords } from '#core/simulation/events'
 import type { RunResult } from '#core/simulation/runs'
 
-/** What switched and what tripped, and when; a press moves the playhead there. */
+/** Switching events and trips with their times; a press moves the playhead there. */
 const { units } = useWriting()
 const { result } = defineProps<{ result: RunResult }>()
 const lines = computed(() => eventLines(result.events))

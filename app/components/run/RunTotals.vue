@@ -2,7 +2,7 @@
 import { durationWords } from '#core/units/format'
 import type { RunResult, Totals } from '#core/simulation/runs'
 
-/** What came of the runs, in figures, side by side. */
+/** Results of the runs, in figures, side by side. */
 const { q } = useWriting()
 const { results } = defineProps<{ results: readonly RunResult[]; titles: readonly string[] }>()
 
@@ -48,7 +48,7 @@ const totalRows: readonly (readonly [string, (totals: Totals) => string])[] = [
   ['Days short', (t) => q(t.daysShort, 'days')],
   ['BMS cut out', (t) => times(t.cutOuts)],
 ]
-/** What stayed at nothing in every system is left out. */
+/** Figures that are zero in each system are left out. */
 const rows = computed(() =>
   totalRows
     .map(([label, words]) => ({ label, values: results.map(({ totals }) => words(totals)) }))

@@ -46,8 +46,8 @@ const batteries: readonly {
   { name: 'lead', amps: (row) => row.leadA, colour: 'changed' },
 ]
 /**
- * Nearly empty the lead pours into the lithium: what is beyond twice the usual currents is cut off the
- * drawing and stands in the table.
+ * Near empty, the lead-acid pours into the lithium: the drawing cuts off currents above twice the usual ones, and
+ * the table shows them.
  */
 const most = computed(() => 10 * Math.ceil((2 * Math.max(props.loadsA, props.chargeA)) / 10))
 const option = computed(() => {

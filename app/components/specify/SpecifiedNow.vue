@@ -3,7 +3,7 @@ import { asSpecified, withSpecified } from '#core/job/as-specified'
 import { costOf } from '#core/job/specified'
 import { changedFields } from '#core/job/shown'
 
-/** What was chosen for the job, next to the survey: in brief, with what differs, and the way to take it back. */
+/** The chosen answer of the job, next to the survey: in brief, with its differences and a button to remove it. */
 const { q } = useWriting()
 const bench = useJob()
 const judging = useJudging()
@@ -11,7 +11,7 @@ const chosen = computed(() => bench.document!.specified!)
 const parts = computed(() => [...chosen.value.battery, ...chosen.value.steps.flatMap((step) => step.parts)])
 const cost = computed(() => costOf(parts.value))
 const hours = computed(() => chosen.value.steps.reduce((sum, step) => sum + step.hours, 0))
-/** What it comes to with the survey and the rules as they are now, which may have changed since it was chosen. */
+/** Its verdict with the current survey and rules, which may have changed since it was chosen. */
 const now = computed(() => judging.specified)
 const rows = computed(() =>
   changedFields(withSpecified(bench.document!, null), asSpecified(bench.document!), chosen.value.changes, q),

@@ -18,7 +18,7 @@ const open = defineModel<boolean>('open', { required: true })
     >
       <DialogTitle class="mb-3 min-h-9 pr-24 text-xl">{{ title }}</DialogTitle>
       <slot />
-      <!-- Last, so that what the dialog is for has the focus: a space typed there must not close it. -->
+      <!-- Last, so that the dialog's content has the focus: a space typed there must not close it. -->
       <button v-if="!must" type="button" class="act-quiet absolute top-5 right-5" @click="open = false">
         Close
       </button>

@@ -7,7 +7,7 @@ const props = defineProps<{
   label: string
   /** The number that was typed; undefined shows the usual one. */
   modelValue: number | undefined
-  /** What counts while the field is empty, as it is shown there. */
+  /** The effective value while the field is empty, as shown there. */
   usual?: number | string | null
   least?: number
   most: number
@@ -21,7 +21,7 @@ const text = ref('')
 const problem = ref('')
 const shown = (value: number | string | null | undefined): string => (value == null ? '' : String(value))
 
-/** What the words in the field say: a number, undefined where they are empty, or what is wrong with them. */
+/** The typed words as a number, undefined if empty, or their error. */
 function read(): number | undefined | { readonly wrong: string } {
   if (text.value.trim() === '') return undefined
   const parsed = parseQuantity(text.value, '', metric)
@@ -35,12 +35,12 @@ function read(): number | undefined | { readonly wrong: string } {
 watch(
   () => props.modelValue,
   (value) => {
-    // What is being typed stays: 12, is on its way to 12,5.
+    // The typed text stays: 12, may become 12,5.
     if (read() !== value) text.value = shown(value)
   },
   { immediate: true },
 )
-/** Takes what is typed as soon as it is a number; its error shows when the field loses focus. */
+/** Takes the typed text as soon as it is a number; its error shows when the field loses focus. */
 function take(isLeft: boolean): void {
   const value = read()
   const isWrong = typeof value === 'object'

@@ -1,5 +1,5 @@
 <script setup lang="ts" generic="T extends string">
-/** What a list is sorted by. */
+/** The sort order of a list. */
 defineProps<{ sorts: readonly (readonly [key: T, word: string])[] }>()
 const sort = defineModel<T>({ required: true })
 </script>

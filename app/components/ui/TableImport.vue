@@ -4,7 +4,7 @@ import type { PartKindId } from '#core/job/fields'
 import { ask } from '../../utils/api'
 
 /**
- * Reads a table: what is wrong stands row by row, and the good rows are taken only when asked.
+ * Reads a table: errors are listed row by row, and the good rows are imported only on request.
  */
 const props = defineProps<{
   /** Route that reads the table. */ path: string
@@ -25,7 +25,7 @@ interface Report {
 }
 const who = useDeviceName()
 const file = shallowRef<File | null>(null)
-/** What is sent: the file, or what was made of it. */
+/** The sent file, or its converted form. */
 const content = shallowRef<Blob | null>(null)
 /** The text of a file whose columns are still to be matched. */
 const foreign = ref('')

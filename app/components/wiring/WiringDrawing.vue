@@ -74,7 +74,7 @@ function choose(event: Event) {
   if (id) chosen.value = id
 }
 
-/** What is joined to a part of the drawing, before it and after it. */
+/** Parts of the drawing joined to one part, before it and after it. */
 const joined = computed(() => {
   const after = new Map<string, string[]>()
   const before = new Map<string, string[]>()

@@ -71,7 +71,7 @@ const lengthWords = (run: Run): string =>
   })[run.lengthKnown]
 const percent = (share: number): string => `${(share * 100).toFixed(1)} %`
 
-/** What can be set, in the order in which it is asked. */
+/** The settings, in the order of the form. */
 const fields = computed(() => {
   if (!kind.value) return []
   const { fields: all } = partKinds[kind.value] as PartKind

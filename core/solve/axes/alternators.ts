@@ -105,8 +105,8 @@ function withPartValue(ref: RemedyRef, supply: Supply): RemedyRef {
 }
 
 /**
- * A DC-DC of the shelf; and the same held to what the alternator tolerates whatever its heat turns out to be, where that
- * is less and it can be set.
+ * A DC-DC of the shelf; and, if it is adjustable and the limit is lower, the same one limited to the alternator's
+ * all-day current for the warmest plausible case.
  */
 function dcdcOptions(lane: AlternatorLane, supply: Supply, system: System, wishedA = 30): Option[] {
   const whole = dcdcOption(lane, supply, system, wishedA)

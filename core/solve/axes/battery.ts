@@ -5,7 +5,7 @@ import type { ShelfPart } from '#core/shelf/kinds'
 import { keep, option, type Axis, type Battery, type Ground, type Option } from '../option'
 
 const mostBatteries = 10
-/** What a battery without a price counts as: it comes after all that have one. */
+/** Assumed price of a battery without one: it comes after all that have one. */
 const dearest = Number.MAX_VALUE
 
 /** Which battery and how many of it, where something asks for more or for another. */

@@ -9,7 +9,7 @@ import { bare, keep, mostSizes, option, topicOf, type Axis, type Ground, type Op
 
 const isSetting = (ref: RemedyRef): boolean => remedyOf(ref).kind === 'setting'
 
-/** What becomes of each mains charger and solar controller: kept and set, or replaced. */
+/** Options for each mains charger and solar controller: kept and set, or replaced. */
 export const chargerAxes = (ground: Ground): Axis[] =>
   ground.system.lanes.flatMap((lane) => {
     if (lane.kind !== 'charger' && lane.kind !== 'solar') return []

@@ -13,9 +13,9 @@ export const loadStop = 'load-stop'
 const beside = (house: Joint): Joint => ({ ...house, plus: secondBar, minus: 'bar-2-minus' })
 
 /**
- * Whether loads have separate bars behind a contactor: the battery’s signal drops them before its own
- * electronics must open, and what charges stays joined to the battery. Where lead is joined to it, one contactor parts
- * the two instead.
+ * Whether loads have separate bars behind a contactor: the battery’s signal drops them before its own electronics
+ * must open, and sources stay joined to the battery. If lead-acid is joined to it, one contactor separates the two
+ * instead.
  */
 const isParted = (build: Builder, { plus }: Joint): boolean =>
   plus === firstBar &&

@@ -22,7 +22,7 @@ interface BranchOf {
   readonly cableState: PartState
   readonly cable: View<'conductors'> | null
   readonly reason: string
-  /** What its unit can give, A. */
+  /** Largest current of its unit, A. */
   readonly givesA?: number
 }
 
@@ -90,7 +90,7 @@ function directLoads({ system }: Builder): {
   return { own, circuits: shared.length, panelA: Math.max(togetherA(shared), restA) }
 }
 
-/** What loads draw that run at one time, A. */
+/** Largest current of the loads at one time, A. */
 const togetherA = (loads: readonly View<'loads'>[]): number =>
   loads.filter(({ together }) => together === 'yes').reduce((sum, { amps }) => sum + amps, 0)
 

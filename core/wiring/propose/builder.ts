@@ -143,7 +143,7 @@ export class Builder {
     const hand = this.handOn.get(path)
     return <T>(field: string) => (hand?.$entered(field) as T | null | undefined) ?? null
   }
-  /** Whether there is a post of an id, and what belongs there is not left out. */
+  /** Whether a post exists, and the part there is not left out. */
   has(post: string): boolean {
     const there = this.posts.get(post)
     return there !== undefined && there.kind !== 'joint'
@@ -190,7 +190,7 @@ export class Builder {
     return id
   }
 
-  /** What a fitting is: as set by hand, else as proposed. */
+  /** The kind of a fitting: as set by hand, else as proposed. */
   private fittingOf(id: string, kind: PostKind, at: FittingOf): Fitting {
     const { ratedA = null, isRatingOpen = false, family = null, aicA = null, mostMm2 = null } = at
     const entered = this.entered(`fittings/${id}`)

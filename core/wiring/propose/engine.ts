@@ -6,12 +6,15 @@ import { usualM, type Builder } from './builder'
 import type { Joint } from './house'
 import { linkOf } from './links'
 
-/** What a lead battery of a cranking current gives way by, Ω: its label's current at 7.2 V of a 12 V one, from 12.6 V. */
+/**
+ * Resistance of a lead-acid battery of a cranking current, Ω: from 12.6 V to 7.2 V at its label's current, for 12
+ * V.
+ */
 const crankingOhm = (cca: number, nominalV: number): number => (5.4 * nominalV) / 12 / Math.max(1, cca)
 /** Lead, low, rested and full, V of 12. */
 const leadV = { low: 12.2, rest: 12.65, full: 12.9 } as const
 
-/** What full lead takes at its charging voltage, as a share of its ampere-hours (engineering default). */
+/** Current of full lead-acid at its charging voltage, as a share of its ampere-hours (engineering default). */
 const fullLeadTakes = 0.05
 
 /** The engine's side: each alternator with its battery and its starter, and the link to the house. */

@@ -7,8 +7,8 @@ import type { Gone } from '../network'
 /** Fields that make a part a different one in the same place. */
 const identity = ['shelf', 'kind', 'name']
 /**
- * What of a part is a thing of its own that is fitted while the part stays: of a surveyed cable the conductor, a fuse, a
- * plug; of a unit a thin line that comes to it; a monitor with its shunt.
+ * The separate parts of a part that are fitted while the part itself stays: of a surveyed cable the conductor, a
+ * fuse, a plug; of a unit a thin line to it; of a monitor its shunt.
  */
 const thingsOf: Readonly<Record<string, readonly string[]>> = {
   conductors: ['areaMm2', 'fuseA', 'fuseKind', 'farFuseA', 'farFuseKind', 'connectorA'],
@@ -17,7 +17,7 @@ const thingsOf: Readonly<Record<string, readonly string[]>> = {
   use: ['monitor'],
 }
 
-/** What an answer fits: new parts, replacements, and changed fields of existing parts. */
+/** The changes of an answer: new parts, replacements, and changed fields of existing parts. */
 export function fittedBy({ specified }: JobDocument): (path: PartPath | FieldPath) => boolean {
   const paths = new Set<string>()
   for (const { path, before } of specified?.changes ?? []) {

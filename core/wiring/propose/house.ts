@@ -4,7 +4,7 @@ import type { FittingPlace, Post } from '../network'
 import { faultResistanceOhm } from '../short'
 import { usualM, type Builder } from './builder'
 
-/** Where what charges and draws is joined to the house bank. */
+/** The posts where sources and loads are joined to the house bank. */
 export interface Joint {
   readonly plus: string
   readonly minus: string
@@ -14,7 +14,7 @@ export interface Joint {
 /** Shares of charge for which a battery is looked at: rested, and full. */
 const restSoc = 0.9
 
-/** What the posts of a bank have in common. */
+/** Common values of the posts of a bank. */
 interface BankAt {
   readonly build: Builder
   readonly name: string

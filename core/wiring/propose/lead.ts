@@ -152,7 +152,10 @@ function leadPosts(build: Builder) {
   return { of, nominalV, opposite: 'lead-minus' } as const
 }
 
-/** What low lead takes at the top of its charging voltage, as a share of its ampere-hours (engineering default). */
+/**
+ * Current of low lead-acid at the top of its charging voltage, as a share of its ampere-hours (engineering
+ * default).
+ */
 const lowLeadTakes = 0.25
 const takesOhm = (nominalV: number, ah: number): number =>
   ((14.4 - 12.2) * nominalV) / 12 / Math.max(0.1, lowLeadTakes * ah)

@@ -7,7 +7,7 @@ const signalFuseA = 3
 /** Fuse of a line that only measures, A. */
 const senseFuseA = 1
 
-/** The thin lines: by which the battery stops what charges it, by which a unit learns that it may run, and by which voltage is measured. */
+/** The thin lines: charge stops of the battery, running signals of units, and sense leads. */
 export function linesOf(build: Builder): void {
   const { one } = build.system
   if (one.candidate.warning === 'stop') chargeStopsOf(build)
@@ -17,8 +17,8 @@ export function linesOf(build: Builder): void {
 }
 
 /**
- * Lines by which a battery whose protection is outside the pack stops what charges it: one to each source that can
- * push it too high, the alternator’s regulator included.
+ * Lines by which a battery with protection outside the pack stops its sources: one to each source that can push it
+ * too high, the alternator’s regulator included.
  */
 function chargeStopsOf(build: Builder): void {
   const { many, lanes } = build.system

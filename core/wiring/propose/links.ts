@@ -22,7 +22,7 @@ export interface LinkAt {
   readonly ratedA: number
 }
 
-/** What joins an alternator’s side to the house: nothing but a cable, a relay, an isolator, a DC-DC. */
+/** The link of an alternator’s side to the house: only a cable, a relay, an isolator, a DC-DC. */
 export function linkOf(build: Builder, house: Joint, at: LinkAt): void {
   const { link } = at
   const id = partId(link.$path)

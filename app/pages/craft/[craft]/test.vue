@@ -16,7 +16,7 @@ useKeys(shopKeys)
 onMounted(load)
 const kind = ref<'capacity' | 'cranking'>(route.query.kind === 'cranking' ? 'cranking' : 'capacity')
 const asked = (name: string): string => String(route.query[name] ?? '')
-/** The battery that was tested last, and what it is rated at. */
+/** The battery of the last test, and its rated capacity. */
 const known = computed(() => series.value.find(({ quantity }) => quantity === 'capacity'))
 const subject = computed(() => asked('battery') || known.value?.subject || 'House bank')
 const ratedAh = computed(() => known.value?.limit?.whenNew ?? null)

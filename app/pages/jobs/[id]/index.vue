@@ -18,7 +18,7 @@ const columns = [
 
 /** On a phone one column shows at a time, and a station opens under its heading. */
 const isPhone = useMediaQuery('(max-width: 767px)')
-/** What a phone has not looked at yet is not made: it would be half of the work of opening a job. */
+/** A phone builds a column when it is first shown: all of them would double the time to open a job. */
 const lookedAt = reactive(new Set<BenchColumn>())
 watch(column, (now) => lookedAt.add(now), { immediate: true })
 const isMade = (of: BenchColumn) => !isPhone.value || lookedAt.has(of)
@@ -35,7 +35,7 @@ useEventListener(window, 'online', () => bench.saveNow())
 
 useSurveyPlace(id.value, ready, station, (at) => void goTo(at))
 
-/** Opens the station of a value and puts the cursor in it; what only the wiring has is set there. */
+/** Opens the station of a value and puts the cursor in it; a value that only the wiring has is set there. */
 async function goTo(path: string) {
   const at = stationOf(path)
   if (!isStation(at)) return void navigateTo(`/jobs/${id.value}/wiring`)

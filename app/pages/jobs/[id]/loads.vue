@@ -46,7 +46,7 @@ async function readFile(event: Event) {
   bench.edit(() => taken.job)
   said.value = `${file.name}: ${wordsOf(taken, read.count - read.loads.length)}.`
 }
-/** What came of the rows of a file. */
+/** The result of importing the rows of a file. */
 const wordsOf = ({ added, changed, same, left }: TakenLoads, bad: number): string =>
   [
     `${added} of ${added + changed + same + left + bad} loads added`,

@@ -76,7 +76,7 @@ const following = computed(() => {
   const open = tests.value.slice(index.value + 1).find(isOpen) ?? essentials.value.find(isOpen)
   return shown.value?.tests.find(({ id }) => id === wanted) ?? open ?? null
 })
-/** What the readings so far are worth; nothing while one of them is off and not settled. */
+/** The worth of the readings so far; nothing while one of them is off and not settled. */
 const worth = computed(() =>
   diagnosis.value && !diagnosis.value.looksWrong
     ? worthWords(count.value.read, essentials.value.length, diagnosis.value.risk)

@@ -13,7 +13,7 @@ const { bench, problem, ready } = useJobPage('Run')
 const runner = useRunner()
 const run = ref<RunId>('driving-day')
 const own = ref<Partial<Record<RunId, Partial<RunInputs>>>>({})
-/** What runs: the specified system once there is one, until someone chooses. */
+/** The systems to run: the specified one once there is one, until someone chooses. */
 const picks = ref<string[] | null>(null)
 const chosen = computed({
   get: () => picks.value ?? [bench.document?.specified ? 'specified' : 'new'],
@@ -37,8 +37,8 @@ const inputs = computed<RunInputs | null>(() =>
 )
 const results = computed(() => runner.results.value)
 /**
- * The first system picked in which lead and lithium share a bus, with what its loads draw at most and its
- * chargers give.
+ * The first chosen system in which lead-acid and lithium share a bus, with the largest currents of its loads and
+ * chargers.
  */
 const mixed = computed(() => picked.value.find((v) => v.plant.lfp && v.plant.houseLead)?.plant ?? null)
 const mixedLoadA = computed(() => (mixed.value ? Math.max(1, Math.round(mostLoadA(mixed.value))) : 0))
@@ -96,7 +96,7 @@ async function weatherText(): Promise<{ epw: string } | { problem: string }> {
   return { problem: 'Cannot load the weather.' }
 }
 
-/** Counts what was last asked for: a start that has waited for its weather is called off by what came since. */
+/** Counts the requests: a start that waited for its weather is cancelled by a newer one. */
 let asked = 0
 async function begin() {
   if (!inputs.value || picked.value.length === 0) return

@@ -64,7 +64,7 @@ const isChosen = (answer: Answer) =>
   specified.value?.name === answer.name &&
   JSON.stringify(specified.value.changes) === JSON.stringify(answer.changes)
 
-/** What the card of an answer that is shown needs. */
+/** Data for the card of the shown answer. */
 const cardOf = (id: string) => {
   const answer = shown(id)
   if (!answer) throw new Error(`There is no answer ${id}`)

@@ -32,7 +32,7 @@ function subject(path: string): string {
   return run?.number ?? wired.value?.checks.find(({ on }) => on === path)?.subject ?? path
 }
 
-/** A remedy of a cable of the survey is set on the runs it is: the survey stays what was found. */
+/** A remedy of a surveyed cable is set on its runs: the survey stays as found. */
 function take(remedy: RemedyRef) {
   const runs = wired.value?.network.runs.filter(({ cable }) => cable !== null && cable === remedy.on) ?? []
   bench.edit((job) =>

@@ -3,7 +3,7 @@ import { isPlainKind, paperKindIds, paperKinds, type PaperKind } from '#core/pap
 import type { LabelSheetId } from '#core/papers/label-sheets'
 import { plain } from '../../../../engine/client'
 
-/** All papers of the job: states, what they lack, issue, replace, share. */
+/** All papers of the job: states, missing items, issue, replace, share. */
 const { bench, problem, ready } = useJobPage('Papers')
 const account = useAccount()
 const judging = useJudging()

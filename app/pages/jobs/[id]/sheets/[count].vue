@@ -2,7 +2,7 @@
 import { issuedPaper, type IssuedContent } from '#core/papers/issued'
 import type { SheetRow } from '../../../../utils/api'
 
-/** What was issued, as it was: it reads nothing of what the job, the rules or the shelf are now. */
+/** An issued sheet, unchanged: it reads nothing of the present job, rules or shelf. */
 const route = useRoute()
 const found = shallowRef<(SheetRow & { sheet: IssuedContent }) | null>(null)
 const problem = ref('')
