@@ -1,5 +1,4 @@
-// How the folders hang together: arrows run one way, from the bottom of this list to the top, and never in a
-// circle.
+// Dependencies of the folders: arrows run one way, from the bottom of this list to the top, without circles.
 
 /** Folders of the core with their content, the lowest first. A folder may use those above it in this list, and itself. */
 export const layerRoles = {

@@ -1,7 +1,7 @@
 import vue from 'eslint-plugin-vue'
 import ts from 'typescript-eslint'
 
-/** What the core may name: itself, and packages that are as pure as it is. */
+/** Modules that the core may import: its own, and pure packages. */
 const corePackages = [
   'joi',
   'jsonc-parser',
@@ -72,7 +72,7 @@ export default ts.config(
     rules: { '@typescript-eslint/no-unnecessary-condition': 'error' },
   },
   {
-    // A test that finds nothing where it looks fails, which is what it is for.
+    // A lookup that finds nothing fails the test, as intended.
     files: ['**/*.test.ts', 'tests/**/*.ts', '**/*.cases.ts', 'scripts/**/*.ts', 'core/testing.ts'],
     rules: { '@typescript-eslint/no-non-null-assertion': 'off' },
   },

@@ -45,7 +45,7 @@ export default defineNuxtConfig({
     },
   },
   hooks: {
-    // The first page brings what it needs; what other views need comes with them.
+    // The first page loads its own code; other views load theirs.
     'build:manifest': (manifest) => {
       for (const file of Object.values(manifest)) file.prefetch = false
     },
@@ -55,7 +55,7 @@ export default defineNuxtConfig({
       const input = config.build?.rollupOptions?.input
       if (isClient && typeof input === 'object' && !Array.isArray(input)) input.server ??= input.entry!
     },
-    // What a thread of the checking pool runs, as one file next to the server's entry.
+    // The code of a checking thread, as one file next to the server's entry.
     'nitro:init': (nitro) => {
       nitro.hooks.hook('compiled', async ({ options }) => {
         const outfile = join(options.output.serverDir, 'judging.mjs')
@@ -73,7 +73,7 @@ export default defineNuxtConfig({
     },
   },
   nitro: {
-    // What the label reader knows of letters: read on first use, and never changed under its address.
+    // Letter data of the label reader: loaded on first use, and never changed under its address.
     publicAssets: [
       {
         dir: fileURLToPath(new URL('node_modules/@tesseract.js-data/eng/4.0.0_best_int', import.meta.url)),

@@ -18,14 +18,14 @@ export default defineConfig({
   // More than two cores: a good deal of a test is waiting.
   workers: 3,
   fullyParallel: true,
-  // Limits of time only end what hangs, on a slow machine too.
+  // Time limits only end a hanging test, on a slow machine too.
   timeout: 900_000,
   retries: 0,
   globalSetup: './tests/template.ts',
   expect: { timeout: 240_000 },
   reporter: [['line'], ['json', { outputFile: 'test-results/browser.json' }]],
   use: {
-    // A label that is not there fails in five minutes, not in ten. What takes long on a slow machine has the time.
+    // A missing label fails in five minutes, not in ten. Slow steps on a slow machine have the time.
     actionTimeout: 300_000,
     viewport: { width: 1280, height: 800 },
     // Only the tests of work without signal need one. Each context would fetch the whole application for it.

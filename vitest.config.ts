@@ -3,14 +3,17 @@ import imports from 'unimport/unplugin'
 import components from 'unplugin-vue-components/vite'
 import { defineConfig } from 'vitest/config'
 
-/** Only ends a test that hangs, on a slow machine too. */
+/** Only ends a hanging test, on a slow machine too. */
 const hangsMs = 900_000
 const timeouts = { testTimeout: hangsMs, hookTimeout: hangsMs }
 
 /** Given here, so that tests run before Nuxt has generated its settings. */
 const esbuild = { tsconfigRaw: '{ "compilerOptions": { "target": "es2023" } }' }
 
-/** What needs a page or its storage: components, composables, and what the device keeps. These files share nothing. */
+/**
+ * Tests that need a page or its storage: components, composables, and the device's store. These files share
+ * nothing.
+ */
 const ofThePage = ['app/components/**/*.test.ts', 'app/composables/**/*.test.ts', 'app/device/keeper.test.ts']
 
 export default defineConfig({
@@ -48,7 +51,7 @@ export default defineConfig({
         esbuild,
         test: {
           name: 'server',
-          // Each file has a database of its own; what is loaded serves all.
+          // Each file has a database of its own; loaded modules serve all.
           isolate: false,
           include: ['server/**/*.test.ts'],
           ...timeouts,

@@ -1,5 +1,5 @@
-// npm run backup -- FILE: a backup of all data, taken while the application is used.
-// npm run restore -- FILE: puts a backup in place of all data. What was there is backed up first.
+// npm run backup -- FILE: a backup of all data while the application runs.
+// npm run restore -- FILE: replaces all data with a backup, after a backup of the present data.
 import { existsSync, statSync } from 'node:fs'
 import { join, resolve } from 'node:path'
 import { backUp, backUpBefore, readBackup, restore } from './lib/backup.mjs'
@@ -49,8 +49,8 @@ try {
 }
 
 /**
- * Does something with data that no application uses meanwhile: what it saved would be lost.
- * @param work is given what ends the lock on the data
+ * Works on data while no application uses them: its changes would be lost.
+ * @param work gets the function that releases the lock on the data
  */
 async function whileNobodyServes(work) {
   // A database of someone else's is not locked by `npm start` either.

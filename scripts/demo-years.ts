@@ -55,7 +55,7 @@ function provingOf(job: JobDocument, when: string): Proving {
     readings: Object.fromEntries(
       diagnosis.essential.tests.map((test) => [
         test.id,
-        // What is looked at is as it should be; what is measured scatters.
+        // Looks pass; measurements scatter.
         [
           {
             value: readsByEye.has(test.quantity) ? meter.truthOf(test) : meter.read(test),

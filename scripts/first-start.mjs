@@ -1,5 +1,6 @@
-// What the README promises of `npm start` and `npm run dev`, from the checkout as it is: each serves the page and the
-// six demo jobs, ends cleanly on Ctrl+C, and leaves nothing running. Node.js alone: packages may not be installed yet.
+// Checks the README's promises of `npm start` and `npm run dev` in the present checkout: each serves the page and
+// the six demo jobs, ends cleanly on Ctrl+C, and leaves nothing running. Node.js alone: packages may not be
+// installed yet.
 import { spawn } from 'node:child_process'
 import { once } from 'node:events'
 import { chmodSync, existsSync, mkdtempSync, rmSync } from 'node:fs'

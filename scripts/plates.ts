@@ -1,5 +1,5 @@
-// npm run plates -- FOLDER [COUNT]: draws rating plates with what they say beside them.
-// npm run plates -- record: writes what the recogniser reads of the plates that the tests use.
+// npm run plates -- FOLDER [COUNT]: draws rating plates, with their values next to them.
+// npm run plates -- record: writes the recognised words of the test plates.
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { loadFonts } from './labels/draw'

@@ -21,7 +21,7 @@ const statuses: Record<string, number> = {}
 let longestMs = 0
 let isOver = false
 
-/** Asks and counts what came of it. */
+/** Sends a request and counts the result. */
 async function counted<T>(method: string, path: string, body?: unknown) {
   const began = performance.now()
   const answer = await application.ask<T>(method, path, body, answerMs)

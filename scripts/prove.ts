@@ -1,5 +1,5 @@
-// npm run --silent expect -- FILE.json: every test of a job with what it is expected to read and its tolerance, as JSON.
-// npm run --silent diagnose -- FILE.json --readings R.csv: what readings (columns test,value) mean, as JSON.
+// npm run --silent expect -- FILE.json: every test of a job with its expected reading and tolerance, as JSON.
+// npm run --silent diagnose -- FILE.json --readings R.csv: the causes of readings (columns test,value), as JSON.
 import { readFile } from 'node:fs/promises'
 import { decodeText } from '#core/formats/bytes'
 import { readProofCsv } from '#core/formats/proof-csv'

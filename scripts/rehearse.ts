@@ -47,7 +47,7 @@ function asOwner(): Sql {
   const port = readFileSync(join(home, 'cluster/postmaster.pid'), 'utf8').split('\n')[3]
   return connect(
     `postgres://jovial:${readFileSync(join(home, 'password'), 'utf8')}@127.0.0.1:${port}/postgres`,
-    // Without limits: gigabytes of photographs take what they take.
+    // Without limits: gigabytes of photographs take their time.
     { connection: {} },
   )
 }
@@ -59,7 +59,7 @@ async function rowsOf(): Promise<Record<string, string>> {
   const digests: Record<string, string> = {}
   for (const table of tables) {
     const hash = createHash('sha256')
-    // What checking writes, and what a restore or a look changes, is not the shop's.
+    // Rows written by checks, and rows that a restore or a view changes, are not the shop's.
     const left = `to_jsonb(t) - '{epoch,looked_at,clock_since,data,verdict,headline,reason,specified_verdict,specified_headline,judged_version,judged_shop}'::text[]`
     const data = table === 'photo' ? ` || jsonb_build_object('data', encode(sha256(t.data), 'hex'))` : ''
     const query = sql.unsafe<{ row: string }[]>(

@@ -1,4 +1,4 @@
-// npm run schema: writes what is published, made from the catalogues: the JSON Schema of the job file, the
+// npm run schema: writes the published descriptions from the catalogues: the JSON Schema of the job file, the
 // tables of the shelf, the checks, the glossary, the API, the picture of the layers.
 import { writeFile } from 'node:fs/promises'
 import { jobJsonSchema } from '#core/formats/json-schema'

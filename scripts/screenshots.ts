@@ -62,7 +62,7 @@ await withDemo(async ({ url, sql, browser, job }) => {
     await page.getByRole('button', { name: /^Tests/ }).click()
     await page.setViewportSize({ ...page.viewportSize()!, width: Math.max(1280, page.viewportSize()!.width) })
     const isPhone = page.viewportSize()!.height > 800
-    // Once a reading is off, its causes stand in place of what the readings are worth.
+    // Once a reading is off, its causes replace the worth of the readings.
     await page.getByTestId('worth').or(page.getByTestId('causes')).first().waitFor({ timeout: 60_000 })
     await page.getByTestId('more-tests').click()
     for (const [test, value] of [

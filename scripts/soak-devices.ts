@@ -110,7 +110,7 @@ class Device {
     const path = paths[Math.floor(chance() * paths.length)]!
     const value = newValue(path)
     await page.locator(`[data-field="${path}"]`).fill(String(value))
-    // The page may have opened in between: what it showed then was seen.
+    // The page may have opened in between: that view counts as seen.
     typed.push({ device: this.name, job, path, value, at: Date.now() })
     count(this.isOffline ? 'edits offline' : 'edits')
   }
@@ -174,7 +174,7 @@ class Device {
 
 const valueOf = (known: unknown): number | undefined => (known as { value?: number } | undefined)?.value
 
-/** What went wrong with a job, in words. */
+/** The errors of a job, in words. */
 function faultsOf(
   job: string,
   history: readonly HistoryEntry[],

@@ -1,6 +1,6 @@
-// npm run soak [-- SAVES [SEED]]: the application is used by two writers and a shop whose rules change, while its
-// server, its database, `npm start` and all three are killed at random. Every save that was acknowledged must be
-// there in the end, every list must show what a checking again gives, and every start must come back by itself.
+// npm run soak [-- SAVES [SEED]]: two writers use the application and a shop changes its rules, while its server,
+// its database, `npm start` and all three are killed at random. In the end each acknowledged save must exist, each
+// list must equal a fresh check, and each start must have recovered without help.
 import { setTimeout as pause } from 'node:timers/promises'
 import { withField } from '#core/job/document'
 import { judgeJob } from '#core/verdict/job'
@@ -153,8 +153,8 @@ console.log(
       )}), seed ${seed}: ${lost.length} lost, ${wrong.length} verdicts of ${jobs.length} lists wrong`,
 )
 for (const one of lost) console.error(`Lost: version ${one.version} of ${one.job}, ${one.path} ${one.value}`)
-// What `npm start` itself says. Requests that meet the database while it is down, or while another program has its port,
-// fail and are asked again.
+// Messages of `npm start` itself. Requests that meet the database while it is down, or while another program has
+// its port, fail and are repeated.
 const problems = application.errors.filter((text) => /^[A-Z][\w ]* failed:|did not answer/m.test(text))
 for (const words of [...wrong, ...problems]) console.error(words)
 await application.end()

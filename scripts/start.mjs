@@ -11,12 +11,12 @@ import { startCluster } from './lib/postgres.mjs'
 import { prepareDatabase } from './lib/prepare.mjs'
 import { modeOf } from './lib/shop.mjs'
 
-/** Pauses between tries to bring back what has gone, ms: longer each time, until it has stood for a while. */
+/** Pauses between attempts to restart a part, ms: longer each time, until it has been up for a while. */
 const firstPauseMs = 500
 const longestPauseMs = 10_000
 const standsMs = 60_000
 const lookMs = 2000
-/** What the server ends with where another program has its port. */
+/** The server's exit code if another program has its port. */
 const portTaken = 98
 /** Times that setting the database up is begun again. */
 const mostTries = 8

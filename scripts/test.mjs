@@ -1,6 +1,6 @@
-// npm test: static checks next to units and the build, then server tests on a real PostgreSQL, then browser
-// tests. Ends with the totals. Without more words it leaves out what is marked as long: `npm test -- --all` runs all of
-// it. `npm run test:long` runs the long ones, and walks at random at length.
+// npm test: static checks next to units and the build, then server tests on a real PostgreSQL, then browser tests.
+// Ends with the totals. By default it leaves out tests that are marked as long: `npm test -- --all` runs all. `npm
+// run test:long` runs the long ones, and long random walks.
 import { spawn } from 'node:child_process'
 import { existsSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
@@ -46,12 +46,12 @@ const env = {
   ...scope.walks,
 }
 const totals = { passed: 0, failed: 0 }
-/** What failed, in words: told once more at the end, where it is seen. */
+/** The failures, in words: printed again at the end, where they are seen. */
 const failures = []
 
 /**
- * Runs a command to its end; what it printed comes in one piece, since others run next to it.
- * @returns whether it went well, and what it printed
+ * Runs a command to its end; its output is printed as one block, because others run next to it.
+ * @returns whether it succeeded, and its output
  */
 function command(name, args) {
   const begun = Date.now()
@@ -141,16 +141,16 @@ async function checkSources() {
   for (const { name, commands } of [...lintChecks, ...typeChecks]) await step(name, ...commands)
 }
 
-/** A little of what `npm run fuzz` does at length follows the server's tests: both use the same cluster. */
+/** A short `npm run fuzz` follows the server's tests: both use the same cluster. */
 async function askTheServer() {
   await vitest('server')
   await step('hostile requests', ['tsx', 'scripts/fuzz.ts', scope.requests, '1'])
 }
-/** A little of what `npm run soak` does at length: it waits more than it works, and has a database of its own. */
+/** A short `npm run soak`: it mostly waits, and has a database of its own. */
 const useUnderKills = () => step('use under kills', ['tsx', 'scripts/soak.ts', '25', '1'])
 
-// The build first: it and the types both write what Nuxt generates. Browser tests last and alone: they need
-// the machine to themselves.
+// The build first: it and the types both write Nuxt's generated files. Browser tests last and alone: they need the
+// machine to themselves.
 buildIfStale()
 if (asked === '--long') {
   await vitest('units')

@@ -33,7 +33,7 @@ export async function ask<T = Record<string, unknown>>(
   return { status: response.status, body: (await response.json()) as T }
 }
 
-/** The jobs of a list once what was saved before is checked. */
+/** The jobs of a list after the check of all earlier saves. */
 export async function listedJobs(at: { readonly url: string }, query = ''): Promise<JobRow[]> {
   for (let tries = 0; tries < 200; tries++) {
     const { body } = await ask<{ waiting: number }>(at, 'GET', '/api/shop/judging')

@@ -26,7 +26,7 @@ test('a craft comes back: its fading bank, a capacity test, a correction, and a 
   await expect(checks).toContainText(/It reaches 176 Ah in 20\d\d \(.+\)\./)
   await accessible(page)
 
-  // What was left open is settled with a note.
+  // Open items are settled with a note.
   await checks.getByRole('button', { name: /^Settle Drain hole/ }).click()
   await page.getByLabel('What was done about it').fill('Cleared with a wire')
   await page.getByRole('button', { name: 'Settle', exact: true }).click()

@@ -45,7 +45,7 @@ async function asAdmin(...statements: readonly string[]): Promise<void> {
 
 /**
  * Makes the database that the others of this run are copied from: migrated, with the demo jobs.
- * @returns what removes it
+ * @returns the function that removes it
  */
 export async function makeTemplate(): Promise<() => Promise<void>> {
   const { url, sql } = await freshDatabase()

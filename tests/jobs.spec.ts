@@ -28,7 +28,7 @@ test('a long list keeps what was shown of it while one of its jobs is being chec
     select workshop_id, document, (2000 + n)::text, name, customer, craft, stage, verdict, headline, reason, search, updated_by, version,
       case when n = 1 then 0 else judged_version end, judged_shop
     from generate_series(1, 150) n join job on number = '0433'`
-  // What checks in the background cannot write this one's verdict: it stays behind.
+  // The background check cannot write this job's verdict: it stays outdated.
   const own = await app.db.sql.reserve()
   await own`begin`
   await own`set local idle_in_transaction_session_timeout = 0`

@@ -186,13 +186,13 @@ const onLaptop: Look = async (page) => {
   await axe('color-contrast', 'link-in-text-block')(page)
   await page.emulateMedia({ colorScheme: 'light' })
 }
-/** A phone may break the size of what is touched. */
+/** Touch targets may wrap on a phone. */
 const onPhone: Look = async (page) => {
   await nothingIsWiderThanTheScreen(page)
   await axe('target-size', 'scrollable-region-focusable', 'aria-hidden-focus')(page)
 }
 
-/** What a phone leads to by other buttons. */
+/** Views that a phone reaches by other buttons. */
 const walkedOtherwise = [
   ['on an open station, find and the summary', walkStation],
   ['on the wiring', walkWiring],

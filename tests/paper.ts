@@ -42,7 +42,7 @@ const valuesOf = (job: JobDocument): string[] =>
     )
     .toSorted()
 
-/** Opens a job, has a paper typed into it, and holds what arrived against that. */
+/** Opens a job, types a paper into it, and compares the stored values with the paper. */
 export async function typed(
   page: Page,
   app: Server,
@@ -55,7 +55,7 @@ export async function typed(
   const effort = await type(completeJob(start))
   await expect(page.getByTestId('save-state')).toHaveAttribute('data-state', 'saved')
   const { document } = (await ask<StoredJob>(app, 'GET', `/api/jobs/${id}`)).body
-  // What the job was begun with and the paper is silent of stays, as assumed.
+  // Values of the new job that the paper does not mention stay, as assumed.
   const wanted = new Set(valuesOf(paper))
   const begun = new Set(valuesOf(start))
   expect(valuesOf(document).filter((words) => wanted.has(words) || !begun.has(words))).toEqual([...wanted])

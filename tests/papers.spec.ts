@@ -40,7 +40,7 @@ test('the workboat gets every paper: issued, opened as page and PDF, replaced, r
   await expectSaved(page)
   await page.getByRole('link', { name: 'Papers', exact: true }).click()
 
-  // A draft shows what would be issued; nothing is numbered by it.
+  // A draft shows the paper before it is issued; it gets no number.
   await paperRow(page, 'booklet').getByRole('link', { name: 'Preview' }).click()
   await expect(page.getByTestId('paper')).toContainText('Your lithium battery on Marigold Tern')
   await expect(page.getByTestId('paper')).toContainText('Never jump-start an engine from this battery.')
@@ -104,7 +104,7 @@ test('the workboat gets every paper: issued, opened as page and PDF, replaced, r
   await expect(page.getByTestId('paper')).toBeVisible()
   expect(await page.getByTestId('paper').innerText()).toBe(frozen)
 
-  // The record lists what is missing, and is signed with the reason.
+  // The record lists the missing items, and is signed with the reason.
   await page.goto(`${job}/prove`)
   await page.getByRole('button', { name: /^As fitted/ }).click()
   await page.getByTestId('sign-name').fill('Ida Brell')

@@ -53,7 +53,7 @@ test('a shop is set up, an apprentice joins on a phone, works, and is signed out
   await choosePassword(phone, 'eight tall masts')
   await phone.getByRole('button', { name: 'Join shop' }).click()
 
-  // What an apprentice changes is noted under their name; what they may not do is refused in words.
+  // An apprentice's changes are noted under their name; forbidden ones are refused in words.
   await phone.getByRole('link', { name: 'Marigold Tern' }).click()
   await expect(phone.getByTestId('headline')).toContainText('Suits after 3 changes')
   await phone.goto('/rules')

@@ -24,7 +24,7 @@ const title = (page: Page) => page.getByTestId('test-title')
 const reading = (page: Page) => page.getByTestId('reading')
 const verdict = (page: Page) => page.getByTestId('test-verdict')
 
-/** Opens the job of the workboat to be proved, with a stand-in that hides what is said. */
+/** Opens the workboat's job for proving, with a stand-in that hides the named fault. */
 async function opened(page: Page, address: string, standIn = { seed: 1, hidden: false }): Promise<void> {
   const id = address.split('/').at(-1)!
   await page.addInitScript(

@@ -51,7 +51,7 @@ test('a reload while the connection is lost brings back what was typed @long', a
   await expect(field(later, 'place/coldestC')).toHaveValue('3 °C')
   await openStation(later, 'chargers')
   await expect(field(later, 'chargers/charger-1/floatV')).toHaveValue('13 point 5')
-  // What could not be read was typed last, and goes first; the last good change is still there.
+  // The unreadable text was typed last, and goes first; the last good change is still there.
   await later.getByRole('button', { name: 'Undo' }).click()
   await expect(field(later, 'chargers/charger-1/floatV')).toHaveValue('13.5 V')
   await openStation(later, 'place')

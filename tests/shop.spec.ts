@@ -101,7 +101,7 @@ test('a job keeps the version of a part it used; a newer one is offered, not for
 
   await page.goto(`${app.url}/shelf`)
   await page.getByLabel('Search the shelf').fill('brindle 200')
-  // Its data come late: nothing can be typed into what they would come over.
+  // Its data come late: nothing can be typed into a field that they would overwrite.
   await page.route('**/parts/BRI-200H', async (route) => {
     await page.waitForTimeout(700)
     await route.continue()

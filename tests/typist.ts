@@ -14,7 +14,7 @@ import {
   type RowsField,
 } from '#core/job/fields'
 
-/** What typing a survey costs a person. */
+/** A person's work for typing a survey. */
 export interface Effort {
   keys: number
   tabs: number
@@ -24,7 +24,7 @@ export interface Effort {
   scrolledPx: number
 }
 
-/** What has the focus, as someone sees it. */
+/** The focused element, as a person sees it. */
 interface InHand {
   readonly field: string | null
   readonly label: string
@@ -63,7 +63,7 @@ function shortest(field: ChoiceField, option: string): string {
 const cellsOnPaper = ({ columns }: RowsField, value: unknown): string[] =>
   (value as readonly Row[]).flatMap((row) => columns.map(({ name }) => String(row[name])))
 
-/** Watches how far anything is scrolled. What the page itself moves when a station opens is no work of a hand. */
+/** Counts scrolling. Scrolling by the page itself when a station opens is not a person's work. */
 export async function countScrolling(page: Page): Promise<() => Promise<number>> {
   await page.evaluate(() => {
     const at = new WeakMap<EventTarget, number>()
@@ -98,11 +98,11 @@ const opening = (page: Page, is: boolean): Promise<void> =>
     is,
   )
 
-/** The parts of a paper by station, each with what is entered in it. */
+/** The parts of a paper by station, each with its values. */
 const partsOnPaper = (paper: JobDocument, kind: PartKindId): readonly AnyPart[] =>
   partsOf(paper, kind).map(({ part }) => part)
 
-/** What is left to do for a value, where the job already has another or the same. */
+/** The remaining work for a value, if the job already has another or the same. */
 type Todo = 'nothing' | 'confirm' | 'say how' | 'enter'
 function todo(field: Field, known: Known<unknown>, there: Known<unknown> | undefined): Todo {
   if (there?.value == null || JSON.stringify(there.value) !== JSON.stringify(known.value)) return 'enter'
@@ -111,8 +111,8 @@ function todo(field: Field, known: Known<unknown>, there: Known<unknown> | undef
 }
 
 /**
- * Whether one press confirms what a station began with: several values are as assumed, and none of the others stays
- * assumed, because the paper is silent of it.
+ * Whether one press confirms a station's initial values: several are as assumed, and none of the others stays
+ * assumed, because the paper does not mention it.
  */
 function restHolds(paper: JobDocument, start: JobDocument, kind: PartKindId): boolean {
   const fields: Readonly<Record<string, Field>> = partKinds[kind].fields
@@ -147,7 +147,7 @@ function workOn(paper: JobDocument, start: JobDocument, kind: PartKindId): Set<s
   )
 }
 
-/** Someone who types a survey from paper, and what that costs. */
+/** Someone who types a survey from paper, and the work it takes. */
 abstract class Surveyor {
   readonly effort: Effort = { keys: 0, tabs: 0, taps: 0, sources: 0, scrolledPx: 0 }
 
@@ -223,7 +223,7 @@ export class Typist extends Surveyor {
     const work = workOn(this.paper, this.start, kind)
     const holds = restHolds(this.paper, this.start, kind)
     for (let i = 0; i < 400; i++) {
-      // What is left is as assumed: one key says so.
+      // The rest is as assumed: one key says so.
       const { field, label, isButton } = await this.inHand()
       if (holds && work.size === 0 && field !== null) return void (await this.press('#'))
       if (field !== null) {
@@ -298,7 +298,7 @@ export class Typist extends Surveyor {
     else await this.type(value)
   }
 
-  /** An entry that is no field: what a part belongs to. */
+  /** An entry that is no field: the owner of a part. */
   private async fillOther(kind: PartKindId, label: string, part: AnyPart | undefined): Promise<void> {
     const refers = (partKinds[kind] as PartKind).refers
     if (refers?.label === label && part?.[refers.field])
@@ -398,7 +398,7 @@ export class Thumb extends Surveyor {
     }
   }
 
-  /** What the part belongs to. What stands later in the walk-round is joined by itself. */
+  /** The owner of the part. Parts that come later in the walk-round are joined automatically. */
   private async refer(kind: PartKindId, section: Locator, part: AnyPart): Promise<void> {
     const { refers } = partKinds[kind] as PartKind
     const target = refers && part[refers.field] ? partName(this.paper, String(part[refers.field])) : null

@@ -46,7 +46,7 @@ test('a length set by hand moves size, fuse, loss and parts; it stays when the r
   await expect(winch).toContainText('22 m')
   await expect(winch).toContainText('70 mm²')
   await field(page, 'runs/load-1-feed/areaMm2').fill('16')
-  // Sixteen square millimetres under a fuse of 125 A: found, with what settles it.
+  // 16 mm² under a fuse of 125 A: found, with its remedy.
   const found = page.locator('[data-check="wiring.fuse-rating@runs/load-1-feed"]')
   await expect(found).toHaveAttribute('data-verdict', 'suits-once-changed')
   await expect(found).toContainText('burns before the fuse blows')

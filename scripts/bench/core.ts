@@ -8,7 +8,7 @@ import { factsOf } from '#core/system/system'
 import { parseQuantity } from '#core/units/parse'
 import { demoJob, demoJobs, ms, unknownJob } from './demo-jobs'
 
-/** How long the core takes for what happens at a keystroke. */
+/** Time of the core's work for a keystroke. */
 export async function benchCore(): Promise<void> {
   const first = demoJobs[0]![1]
   const trailer = demoJob('0430')

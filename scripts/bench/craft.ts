@@ -3,7 +3,7 @@ import { ms } from './demo-jobs'
 
 const craftCount = 200
 const years = 20
-/** Entries of a craft: 100,000 in all. */
+/** Number of entries of a craft. */
 const entries = 500
 const reminders = 10
 const tries = 100

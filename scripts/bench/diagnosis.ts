@@ -21,7 +21,7 @@ const callTimes = 10
 /** And the essential tests alone on such systems, to see whether the remaining risk is meant. */
 const riskTimes = 17
 
-/** One search: what was wrong, and what it came to. */
+/** One search: the true fault, and the result. */
 interface Tried {
   readonly job: string
   readonly fault: string
@@ -43,7 +43,7 @@ interface JobTried {
   readonly causes: number
   readonly together: readonly (readonly string[])[]
   readonly tried: readonly Tried[]
-  /** What searches called likeliest on systems that are sound or faulty as often as their priors say. */
+  /** The likeliest causes of searches on systems that are sound or faulty by their priors. */
   readonly calls: readonly (readonly Call[])[]
   readonly essential: { readonly readings: number; readonly minutes: number; readonly risk: Risk }
   readonly proved: readonly Proved[]
@@ -140,7 +140,7 @@ function rowOf(what: string, all: readonly Tried[]): Record<string, string | num
 
 const isFaulty = ({ fault }: Tried): boolean => fault !== soundId
 
-/** What one job came to, told as soon as it is there: the whole takes long. */
+/** The result of one job, printed as soon as it is ready: the whole bench takes long. */
 function tell({ job, tests, causes, together, tried, essential, proved }: JobTried): void {
   const { readings: count, minutes, risk } = essential
   console.log(
@@ -189,7 +189,7 @@ export async function benchDiagnosis(): Promise<void> {
   console.table(riskRows(jobs.flatMap(({ proved }) => proved)))
 }
 
-/** What was said to be hidden, against what was: over all systems, and over those whose readings were all within. */
+/** The stated hidden risk against the true one: over all systems, and over those with all readings in their bands. */
 function riskRows(all: readonly Proved[]): Record<string, string | number>[] {
   const mean = (of: readonly Proved[], value: (one: Proved) => number): number =>
     of.reduce((sum, one) => sum + value(one), 0) / Math.max(1, of.length)
@@ -210,14 +210,14 @@ function riskRows(all: readonly Proved[]): Record<string, string | number>[] {
   ]
 }
 
-/** What a cause was taken for where it was not named first. */
+/** The named cause where the true one was not first. */
 function takenFor(all: readonly Tried[]): string {
   const counts = new Map<string, number>()
   for (const { right, top } of all) if (!right) counts.set(top, (counts.get(top) ?? 0) + 1)
   return [...counts].map(([top, count]) => `${top} ${count}`).join(', ')
 }
 
-/** Of what is called so likely, how much is right, on systems drawn by their priors. */
+/** The share of right calls at each probability, on systems drawn from their priors. */
 function calibrationOf(searches: readonly (readonly Call[])[]): Record<string, string | number>[] {
   return [0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9].map((from) => {
     const calls = firstCallsIn(searches, [from, from === 0.9 ? Infinity : from + 0.1])

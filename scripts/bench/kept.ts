@@ -53,7 +53,7 @@ function sharesOf(job: JobDocument): { changed: number; whole: number }[] {
   )
 }
 
-/** What one changed value costs against a full checking, over every known value of every demo job. */
+/** Time of one changed value against a full check, over every known value of every demo job. */
 export function benchKept(): void {
   const all = demoJobs.flatMap(([, job]) => sharesOf(job))
   const shares = all.map(({ changed, whole }) => changed / whole)

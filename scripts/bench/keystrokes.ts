@@ -83,8 +83,7 @@ async function keystrokes(
 }
 
 /**
- * What a keystroke costs on the bench: the longest task of the page's own thread, and how soon the verdicts
- * come.
+ * Cost of a keystroke on the bench: the longest task of the page's own thread, and the delay of the verdicts.
  */
 export async function benchKeystrokes({ url, browser }: Demo): Promise<void> {
   const rows = []

@@ -10,7 +10,7 @@ import { scorePlate, sumOf, type Score } from '../labels/score'
 import { ms } from './demo-jobs'
 
 const plates = 200
-/** The number of the first plate: others show whether what is read was learnt by heart. */
+/** The number of the first plate: other numbers show whether the rules only fit known plates. */
 const firstPlate = Number.parseInt(process.env.FIRST ?? '0', 10) || 0
 const worst = 10
 const parserTries = 20

@@ -79,7 +79,7 @@ async function correctSurvey(page: Page): Promise<number> {
 }
 
 /**
- * What a phone without signal costs: opening a job there, and, once the signal is back, sending many changes until
+ * Times of a phone without signal: opening a job there, and, with the signal back, sending many changes until
  * another device shows the last.
  */
 export async function benchOffline({ url, browser, job }: Demo): Promise<void> {

@@ -8,8 +8,8 @@ import { manyAnswers } from './answers'
 /** How free the page stays while runs and a search go on. */
 export async function benchPage(demo: Demo): Promise<void> {
   const { url, browser, job } = demo
-  // What a year does to the page: the longest task on its main thread while three systems run, and what its
-  // process holds afterwards.
+  // The page's load from a year: the longest task on its main thread while three systems run, and the memory of its
+  // process afterwards.
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
   await page.goto(`${url}${await job('0417')}/run`)
   const state = page.getByTestId('run-state')
@@ -81,7 +81,7 @@ async function benchSearches(demo: Demo): Promise<void> {
 
 /** A state of a search, and when it began, ms. */
 type Moment = [state: string, at: number]
-/** What the page saw of a search; the first state that is written down is that of the search itself. */
+/** The page's state during a search; the first recorded state is that of the search itself. */
 interface Seen {
   longest: number
   states: Moment[]

@@ -36,7 +36,7 @@ async function fill(sql: Demo['sql']): Promise<void> {
 
 /** How often the whole table of jobs was read from one end to the other. */
 async function wholeReads(sql: Demo['sql']): Promise<number> {
-  // What a connection did is counted a moment after it has come to rest.
+  // A connection's statements are counted a moment after it becomes idle.
   await new Promise((resolve) => setTimeout(resolve, 3000))
   const [row] = await sql<{ reads: number }[]>`
     select seq_scan::int as reads from pg_stat_user_tables where relname = 'job'`

@@ -4,7 +4,7 @@ import type { Demo } from '../lib/demo'
 
 const scripts = new URL('../../.output/public/_nuxt/', import.meta.url)
 
-/** How much JavaScript there is, compressed: what the list of jobs, the first page, asks for, and all of it. */
+/** Size of the JavaScript, compressed: for the list of jobs, which is the first page, and in total. */
 export async function benchSize({ url, browser }: Demo): Promise<void> {
   const page = await browser.newPage()
   const asked = new Set<string>()

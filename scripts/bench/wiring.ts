@@ -34,7 +34,7 @@ function largeJob(): JobDocument {
   )
 }
 
-/** What a demo job takes as specified: sizes of cable, families of fuses, parts without a price, and its cost. */
+/** The wiring of a specified demo job: sizes of cable, families of fuses, parts without a price, and its cost. */
 function boughtOf(job: JobDocument): Record<string, unknown> {
   const [answer] = searchAnswers(planOf(job, {}, demoShelf())).answers
   if (!answer) return { 'cable sizes': '–' }

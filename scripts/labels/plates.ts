@@ -2,7 +2,7 @@ import type { Chance } from '#core/commissioning/chance'
 import type { PartKindId } from '#core/job/fields'
 import { otherWords, plateWords, titles, type Language, type PlateKind, type PlateWord } from './words'
 
-/** A row of a plate: what it names and what it says of it. A row without a name is a line of its own. */
+/** A row of a plate: a name and its text. A row without a name is a line of its own. */
 export interface PlateRow {
   readonly name: string
   readonly value: string
@@ -15,7 +15,7 @@ export interface Plate {
   readonly maker: string
   readonly title: string
   readonly rows: readonly PlateRow[]
-  /** What it says, by field. */
+  /** Its values, by field. */
   readonly truth: Readonly<Record<string, number | string>>
 }
 

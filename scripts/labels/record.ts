@@ -14,7 +14,7 @@ const packed = ({ text, confidence, box }: LabelWord): unknown[] => [
   ...[box.left, box.top, box.right, box.bottom].map(Math.round),
 ]
 
-/** Writes what is read of the plates of the tests, one plate a line. */
+/** Writes the recognised words of the test plates, one plate a line. */
 export async function recordPlates(): Promise<void> {
   const reader = await PlateReader.start()
   const lines: string[] = []

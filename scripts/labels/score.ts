@@ -2,7 +2,7 @@ import { readLabel, type LabelReading } from '#core/labels/read-label'
 import type { LabelWord } from '#core/labels/word'
 import type { Plate } from './plates'
 
-/** What became of the values of a plate. */
+/** The result for the values of a plate. */
 export interface Score {
   readonly values: number
   readonly right: number
@@ -22,7 +22,10 @@ const offersOf = (reading: LabelReading) => [
   }),
 ]
 
-/** Compares what is read from words with what a plate says. A ticked value that is not on the plate is wrong too. */
+/**
+ * Compares the values read from words with those of the plate. A ticked value that is not on the plate is wrong
+ * too.
+ */
 export function scorePlate(plate: Pick<Plate, 'part' | 'truth'>, words: readonly LabelWord[]): Score {
   const offers = offersOf(readLabel(words, plate.part))
   const notes: string[] = []

@@ -3,7 +3,7 @@
 export const languages = ['en', 'de', 'fr', 'es', 'it', 'nl'] as const
 export type Language = (typeof languages)[number]
 
-/** What plates call their values, language by language; several ways where makers differ. */
+/** Names of values on plates, by language; several if makers differ. */
 export const plateWords = {
   nominal: {
     en: ['Nominal voltage', 'Rated voltage', 'Voltage'],
@@ -288,7 +288,7 @@ export const plateWords = {
 } as const satisfies Record<string, Record<Language, readonly string[]>>
 export type PlateWord = keyof typeof plateWords
 
-/** What is on plates besides values. */
+/** Other text on plates. */
 export const otherWords: Readonly<Record<Language, readonly string[]>> = {
   en: [
     'Keep away from fire',

@@ -25,7 +25,7 @@ function ownFolder(path: string): string {
   return path
 }
 
-/** How a command ended, what it wrote, and the most memory it took, MB. */
+/** A command's exit code, its output, and its peak memory, MB. */
 export interface Ran {
   readonly code: number | null
   readonly said: string
@@ -43,7 +43,7 @@ function peakOf(pid: number | undefined): number {
 
 /** The application as `npm start` runs it, with data of its own, to be used while its parts are killed. */
 export class Application {
-  /** What `npm start` and its server wrote to their error output. */
+  /** Error output of `npm start` and its server. */
   readonly errors: string[] = []
   private main!: ChildProcess
 

@@ -131,8 +131,8 @@ const quoted = (name) => `"${name.replaceAll('"', '""')}"`
 const newEpoch = 'update workshop set epoch = gen_random_uuid()'
 
 /**
- * Puts a backup in place of what a database holds: all of it, or nothing where anything fails. Nobody may be connected
- * to the database when the loaded one takes its place.
+ * Replaces all data of a database with a backup, or nothing if anything fails. Nobody may be connected to the
+ * database at the swap.
  * @param prepare brings the database of an address up to date, and throws where it is of a newer version
  * @param whenLoaded is called before the old database is removed: open connections to it must close now
  * @throws where the file is no backup, is of a newer version, or the database is in use
@@ -175,8 +175,8 @@ export async function restore(bin, url, file, prepare, whenLoaded = async () => 
 }
 
 /**
- * Writes a backup to a file of a folder, named by the moment. Only the owner reads either.
- * @param before what it is made before: the first word of its name
+ * Writes a backup to a file in a folder, named after the time. Only the owner can read either.
+ * @param before the next operation: the first word of its name
  * @returns its name
  */
 export function backUpBefore(before, bin, url, folder) {

@@ -4,7 +4,7 @@ import { fileURLToPath } from 'node:url'
 import { build } from 'esbuild'
 
 const root = fileURLToPath(new URL('../..', import.meta.url))
-/** The last commit with a fixed step, checked and solved as it was then: what later ones are held against. */
+/** The last commit with a fixed step, checked and solved as it was then, for comparison. */
 export const commit = 'eade472'
 
 /** A tree with its modules, by the names they had or have there. */
@@ -12,7 +12,7 @@ export interface Tree {
   readonly folder: string
   readonly name: 'before' | 'now'
   readonly modules: Readonly<Record<'plant' | 'inputs' | 'runs', string>>
-  /** What `inputsOfJob` is called. */
+  /** The name of `inputsOfJob`. */
   readonly inputsOf: string
 }
 

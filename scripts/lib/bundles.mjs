@@ -3,7 +3,7 @@ const bench = 'app/pages/jobs/[id]/index.vue'
 /** Pages of a job stand in this folder. */
 const ofJob = 'app/pages/jobs/'
 
-/** By the id of each module, what the browser loads it for: the entry, and all that is imported when it is needed. */
+/** For each module id, the entry points that load it: the entry, and all dynamic imports. */
 function loadedFor({ getModuleIds, getModuleInfo }) {
   const roots = new Map()
   const visit = (id, root) => {
@@ -20,9 +20,9 @@ function loadedFor({ getModuleIds, getModuleInfo }) {
 }
 
 /**
- * Which file of the build a module goes into. Left alone, the build makes a file for each set of pages that share
- * something: the bench would be forty, and each costs a slow phone several milliseconds. What is shared with the list,
- * with other pages, or with other pages of a job is one file each.
+ * The build file of a module. By default, the build makes a file for each set of pages with common code: the bench
+ * would need forty, and each costs a slow phone several milliseconds. Code shared with the list, with other pages,
+ * or with other pages of a job is one file each.
  */
 export function bundles() {
   let roots

@@ -20,7 +20,7 @@ const typesOf = (project) => [
 ]
 const checkedFolders = ['app', 'core', 'server', 'scripts', 'tests']
 
-/** Writes what Nuxt generates: the types of its files and routes. */
+/** Writes Nuxt's generated types of files and routes. */
 export const prepareNuxt = ['nuxt', 'prepare', '--logLevel', 'silent']
 
 /** Assertions that a value is not null, each a warning. This number only falls. */

@@ -16,8 +16,8 @@ export interface EdgesFound {
 }
 
 /**
- * Checks valid jobs whose fields hold the edges of what they allow: a demo job with one to twelve random fields set to
- * their lowest, their highest, zero or the smallest number there is. Prints what threw, and what has no number.
+ * Checks valid jobs with field values at their limits: a demo job with one to twelve random fields set to the
+ * lowest, the highest, zero or the smallest number. Prints exceptions and findings without a number.
  */
 export function fuzzEdges(count: number, seed: number): EdgesFound {
   const chance = chanceOf(seed)

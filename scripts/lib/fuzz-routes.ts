@@ -17,7 +17,7 @@ export interface Fuzzed {
 
 const root = fileURLToPath(new URL('../..', import.meta.url))
 const atOnce = 12
-/** Requests after which a server has what it keeps. */
+/** Requests after which a server's memory is steady. */
 const warmUp = 3000
 
 /** Memory of a process, MB. */
@@ -27,7 +27,7 @@ const memoryOf = (pid: number): number =>
 /** A stream of events, which never ends by itself. */
 const isStream = ({ path }: Route): boolean => path.includes('instrument')
 
-/** Sends hostile requests to a server of its own, and says what came back. */
+/** Sends hostile requests to a server of its own, and prints the unexpected answers. */
 export async function fuzzRoutes(tries: number, seed: number): Promise<Fuzzed> {
   const db = await freshDatabase()
   const server = await startServer(db.applicationUrl)
@@ -137,8 +137,7 @@ export async function fuzzRoutes(tries: number, seed: number): Promise<Fuzzed> {
   isWarm = true
   const warm = memoryOf(server.pid)
   await many(Math.max(0, tries - warmUp))
-  // What is checked in the background, threads that end when they have nothing to do, and what the collector takes a
-  // moment for.
+  // Background checks, idle threads that end, and the garbage collector need a moment.
   await pause(Math.min(45_000, tries))
   const end = memoryOf(server.pid)
   await server.stop()

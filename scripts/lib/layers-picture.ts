@@ -5,7 +5,7 @@ const width = 640
 const nameX = 16
 const roleX = 140
 
-/** The folders around the core, above it in the picture: each uses what is below it. */
+/** The folders around the core, above it in the picture: each uses only lower ones. */
 const around = [
   ['app', 'pages, components, stores; the core in a worker'],
   ['server', 'routes, repositories, worker threads, PDF'],
@@ -13,7 +13,7 @@ const around = [
 
 const escape = (text: string): string => text.replace(/&/g, '&amp;').replace(/</g, '&lt;')
 
-/** A picture of the folders as SVG: each uses only what is below it. */
+/** A picture of the folders as SVG: each uses only lower ones. */
 export function layersPicture(): string {
   const layers = Object.entries(layerRoles).reverse()
   const rows = [

@@ -1,7 +1,7 @@
 import type { JobDocument } from '#core/job/document'
 import { chanceOf, type Chance } from '#core/commissioning/chance'
 
-/** What a server answered under load. */
+/** A server's answers under load. */
 export interface Loaded {
   readonly requests: number
   readonly seconds: number

@@ -1,5 +1,5 @@
-// What the two commands need of the machine: packages, PostgreSQL, Chromium, a build, a free port. Plain
-// Node.js without dependencies, since it runs before they are installed.
+// Requirements of the two commands: packages, PostgreSQL, Chromium, a build, a free port. Plain Node.js without
+// dependencies, because it runs before they are installed.
 import { spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
@@ -20,7 +20,7 @@ export function giveUp(message) {
   process.exit(1)
 }
 
-/** Runs a command to its end, showing what it prints; ends the program when it fails. */
+/** Runs a command to its end, showing its output; ends the program if it fails. */
 export function run(command, args, options = {}) {
   const { status, error } = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options })
   if (error || status !== 0) giveUp(`${command} ${args.join(' ')} failed${error ? `: ${error.message}` : ''}`)
@@ -38,7 +38,7 @@ export const isAlive = (pid) => {
   }
 }
 
-/** Does what two commands at once would spoil for each other: the second waits for the first. */
+/** Runs work that two commands must not do at once: the second waits for the first. */
 function alone(does, work) {
   const lock = join(ensureFolder(join(root, 'node_modules')), '.busy')
   for (let tries = 0; !isTaken(lock); tries++) {

@@ -4,7 +4,7 @@ import ts from 'typescript'
 export interface Mutant {
   readonly file: string
   readonly line: number
-  /** What stood there, and what stands there now. */
+  /** The old and the new text. */
   readonly before: string
   readonly after: string
   readonly source: string

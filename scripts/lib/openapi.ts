@@ -9,7 +9,7 @@ import { root } from './machine.mjs'
 /** A part of an OpenAPI document. */
 type Part = Readonly<Record<string, unknown>>
 
-/** What a Joi schema describes, as JSON Schema. */
+/** A Joi schema as JSON Schema. */
 const schemaOf = (schema: Joi.Schema, side: 'input' | 'output'): Part =>
   (
     schema as unknown as {
@@ -97,7 +97,7 @@ async function operationOf(route: Route): Promise<Part> {
   }
 }
 
-/** The routes of the server as an OpenAPI 3.1 description, made from what each of them says of itself. */
+/** The routes of the server as an OpenAPI 3.1 description, made from their own declarations. */
 export async function describeApi(): Promise<Part> {
   const paths: Record<string, Record<string, Part>> = {}
   const routes = routesIn(join(root, 'server/api')).filter(({ path }) => !path.includes('[...]'))

@@ -86,7 +86,7 @@ function writeSecret(file) {
  * in the middle leaves nothing half made.
  */
 function makeData(bin, home, data, secret, durable) {
-  // What a start that was ended has left; not what another one is making just now.
+  // Leftovers of an interrupted start; not those of a start in progress.
   for (const name of readdirSync(home))
     if (name.startsWith(makingPrefix) && !isAlive(Number(name.slice(makingPrefix.length))))
       rmSync(join(home, name), { recursive: true, force: true })
@@ -147,7 +147,7 @@ export function replaceData(name, folder) {
   return kept
 }
 
-/** Takes away what an upgrade that did not come to its end has left. */
+/** Removes the leftovers of an interrupted upgrade. */
 export const dropData = (name, folder) =>
   rmSync(join(clusterHome(name), folder), { recursive: true, force: true })
 
@@ -192,7 +192,7 @@ function dropStaleLock(data) {
 
 /** How often a start is tried. */
 const mostStarts = 3
-/** How long a start waits for what a killed database has left, ms. */
+/** How long a start waits for a killed database to be gone, ms. */
 const mostLetGoMs = 20_000
 
 /** Looks after a start that failed, 0.3 s apart. */
@@ -218,12 +218,12 @@ function lastLinesOf(startLog, data) {
 }
 
 /**
- * Starts the cluster of a name, making it first if there is none. Gives the address of its `postgres` database, as
- * it is at the moment, a `stop`, which ends it with its last user (several starts may share it), and what brings it
- * back where it has gone; and the address for the role under which the application works.
- * @param durable false for tests: faster, and nothing is lost that matters
+ * Starts the cluster of a name, and creates it if there is none. Returns the address of its `postgres` database, a
+ * `stop`, which ends it with its last user (several starts may share it), a function that restarts it, and the
+ * address for the application's role.
+ * @param durable false for tests: faster, and no important data is lost
  * @param folder of the data in the home of the cluster
- * @param version of PostgreSQL that makes the data where there are none: the newest installed, unless named
+ * @param version of PostgreSQL that creates missing data: the newest installed, unless named
  */
 export async function startCluster(name, { durable, folder = theData, version = null }) {
   const home = clusterHome(name)
@@ -294,7 +294,7 @@ export async function startCluster(name, { durable, folder = theData, version = 
    */
   function start(at) {
     dropStaleLock(data)
-    // Only what is said before its own log begins goes there.
+    // Only messages before its own log begins go there.
     rmSync(join(home, 'start.log'), { force: true })
     const settings = [
       'listen_addresses=127.0.0.1',

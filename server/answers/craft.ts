@@ -101,7 +101,7 @@ export const movedJob = shape({ craft: id })
 export const customerData = anything('All data of the customer.')
 
 const check = shape({ id: text, from: Joi.valid('limit', 'trend', 'open'), words: text, why: text })
-/** What a shop has to see to. */
+/** Items that need the shop's attention. */
 export const todayAnswer = shape({
   stages: anything('How many jobs stand at each stage.'),
   due: list(shape({ id, number: text, name: text, customer: text, stage: text, dueDate: day })),

@@ -31,7 +31,7 @@ const quotation = shape({
   answer: orNull(shape({ answer: Joi.valid('accepted', 'declined'), name: text, at: moment })),
   canAnswer: flag,
 })
-/** What a customer sees: papers as they were issued, and nothing of what they were made from. */
+/** The customer's view: papers as issued, without their inputs. */
 export const customerPage = shape({ shop: text, job: text, papers: list(shape(paper, { quotation })) })
 export const sentMessage = shape({ sent: flag })
 export const customerMessages = list(shape({ id, name: text, words: text, at: moment }))

@@ -19,7 +19,7 @@ export const id = Joi.string().guid()
 export const moment = Joi.string().isoDate()
 export const count = Joi.number().integer().min(0)
 export const flag = Joi.boolean()
-/** What was found in a table, and what came of taking its good rows. */
+/** The findings in a table, and the result of importing its good rows. */
 export const tableReadOf = (taken: Joi.Schema): Joi.ObjectSchema =>
   shape(
     {

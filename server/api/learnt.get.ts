@@ -4,7 +4,7 @@ import { lessons } from '../answers/craft'
 import { repositories } from '../utils/database'
 import { json, route } from '../utils/route'
 
-/** What the readings of all craft say about the predictions: bias and spread, and the default they speak for. */
+/** Predictions compared with the readings of all craft: bias and spread, and the default that they support. */
 export default route({ needs: 'apprentice', answer: json(lessons) }, async (event) => {
   const { logbooks, shop } = await repositories(event)
   const [readings, { rules }] = await Promise.all([logbooks.predicted(), shop.read()])

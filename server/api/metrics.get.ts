@@ -3,7 +3,7 @@ import { metricsText, metricsType } from '../running/metrics'
 import { repositories } from '../utils/database'
 import { media, route } from '../utils/route'
 
-/** What is counted in this server, for a monitoring program with a key of an owner. */
+/** Counters of this server, for a monitoring program with a key of an owner. */
 export default route({ needs: 'owner', answer: media('text/plain') }, async (event) => {
   const { shop } = await repositories(event)
   const text = await metricsText(await shop.waiting())

@@ -8,7 +8,7 @@ const query = Joi.object<{ window: string }>({
   window: Joi.string().guid().required(),
 })
 
-/** What others change in the workshop, as server-sent events: `job`, `presence` and `again`. */
+/** Changes by others in the workshop, as server-sent events: `job`, `presence` and `again`. */
 export default route(
   { needs: 'apprentice', query, answer: media('text/event-stream') },
   async (event, { query: { window } }) => {

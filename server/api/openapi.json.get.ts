@@ -2,7 +2,7 @@ import description from '../../docs/openapi.json'
 import { anything } from '../answers/shape'
 import { json, route } from '../utils/route'
 
-/** What this server can be asked, as an OpenAPI 3.1 description. */
+/** This server's routes, as an OpenAPI 3.1 description. */
 export default route({ needs: 'apprentice', answer: json(anything('An OpenAPI 3.1 document.')) }, () =>
   Promise.resolve(description),
 )

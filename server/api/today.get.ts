@@ -4,8 +4,8 @@ import { repositories } from '../utils/database'
 import { json, route } from '../utils/route'
 
 /**
- * What the shop has to see to: jobs by stage, jobs that are due, quotations without an answer, what logbooks flag, and
- * reminders up to the end of this month.
+ * Items that need the shop's attention: jobs by stage, jobs that are due, quotations without an answer, flags of
+ * the logbooks, and reminders up to the end of this month.
  */
 export default route({ needs: 'apprentice', answer: json(todayAnswer) }, async (event) => {
   const { today, reminders } = await repositories(event)

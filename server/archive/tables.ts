@@ -5,13 +5,13 @@ export interface ArchivedTable {
   readonly order: string
   /** A column of bytes, kept as a file of its own. */
   readonly bytes?: string
-  /** Columns that are left out: secrets, and what the database counts by itself. */
+  /** Omitted columns: secrets, and the database's own counters. */
   readonly without?: readonly string[]
 }
 
 /**
- * The tables of a workshop; one that names another follows it. Left out is what lets somebody in (sessions, keys, PINs,
- * links) and what only lasts for a moment (orders of devices, presence).
+ * The tables of a workshop, each after the tables that it references. Omitted are credentials (sessions, keys,
+ * PINs, links) and short-lived rows (orders of devices, presence).
  */
 export const archivedTables: readonly ArchivedTable[] = [
   { name: 'person', order: 'person_id', without: ['password'] },
@@ -30,7 +30,7 @@ export const archivedTables: readonly ArchivedTable[] = [
   { name: 'reminder', order: 'reminder_id' },
 ]
 
-/** What a workshop has set. */
+/** A workshop's settings. */
 export const workshopColumns = [
   'name',
   'rules',

@@ -66,7 +66,7 @@ async function* lines(sql: Sql, table: ArchivedTable, workshop: string): AsyncGe
     yield rows.map(({ row }) => `${JSON.stringify(row)}\n`).join('')
 }
 
-/** What tells the rows of a table apart within its workshop, in the order of its lines. */
+/** The key of a table's rows within its workshop, in the order of its lines. */
 type Key = readonly (string | number)[]
 async function keysOf(sql: Sql, { name, order }: ArchivedTable, workshop: string): Promise<Key[]> {
   const rows = await sql.unsafe<Record<string, string | number>[]>(

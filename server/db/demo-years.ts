@@ -17,9 +17,9 @@ import { first } from '../repositories/first'
 import { repositoriesOf } from '../repositories/index'
 import { rowOfSheet } from '../repositories/sheets'
 
-/** What was worked out before: a first start does not wait for it. */
+/** Calculated in advance: a first start does not wait for it. */
 export interface DemoYears {
-  /** By number: what their customers chose, and how far they are. */
+  /** By number: the customers' choices, and the progress of the jobs. */
   readonly jobs: Readonly<
     Record<string, { readonly specified: Specified; readonly proving?: Proving; readonly stage: Stage }>
   >
@@ -241,7 +241,7 @@ async function addSentQuotation(tx: Sql, number: string, now: Date): Promise<voi
 /**
  * Gives the demo workshop three years of logbooks, quotations in three states, a signed job with its papers, and
  * reminders: the same for the same day. For a database that has just got its demo jobs.
- * @param file with what was worked out before
+ * @param file with the results calculated in advance
  */
 export async function loadDemoYears(sql: Sql, file: string, now = new Date()): Promise<void> {
   const years = JSON.parse(await readFile(file, 'utf8')) as DemoYears

@@ -45,7 +45,7 @@ async function appliedTo(sql: Sql): Promise<readonly Applied[]> {
     : sql<Applied[]>`select number, name, null as digest from schema_migration order by number`
 }
 
-/** @throws SchemaMismatch where what was applied is not what is known here */
+/** @throws SchemaMismatch if the applied migrations differ from the known ones */
 function refuseOther(applied: readonly Applied[], known: readonly Migration[]): void {
   const last = known.at(-1)?.number ?? 0
   const newest = applied.at(-1)
@@ -62,8 +62,8 @@ function refuseOther(applied: readonly Applied[], known: readonly Migration[]): 
 }
 
 /**
- * What is not applied yet, and how many are.
- * @throws SchemaMismatch where the database is of another version
+ * The pending migrations, and their number.
+ * @throws SchemaMismatch if the database is of another version
  */
 export async function pendingMigrations(
   sql: Sql,
@@ -87,7 +87,7 @@ export async function migrate(sql: Sql, folder: string): Promise<string[]> {
   const known = await migrationsIn(folder)
   return sql.begin(async (transaction) => {
     const tx = transaction as unknown as Sql
-    // A migration takes what it takes.
+    // A migration has no time limit.
     await tx`set local statement_timeout = 0`
     await tx`set local lock_timeout = 0`
     await tx`select pg_advisory_xact_lock(${migrationLock})`

@@ -12,7 +12,7 @@ export interface PoolLimits {
 }
 const usual: PoolLimits = { size: 8, waitMs: 12_000, answerMs: 12_000 }
 
-/** What befell a request that had no answer from the database; `code` tells which. */
+/** The failure of a request without an answer from the database; `code` tells which. */
 export class PoolError extends Error {
   constructor(
     readonly code: 'POOL_BUSY' | 'CONNECTION_CLOSED',
@@ -49,7 +49,7 @@ class Lane {
     })
   }
 
-  /** Ends it: what waits for an answer on it is refused. */
+  /** Ends it: waiting requests are refused. */
   end(): void {
     if (this.isOver) return
     this.isOver = true
@@ -68,7 +68,7 @@ class Lane {
     return this.run((sql) => statement.on(sql))
   }
 
-  /** Does something on the connection after what was asked before. */
+  /** Does something on the connection after the earlier requests. */
   private run<T>(work: (sql: Sql) => PromiseLike<T>): Promise<T> {
     const answer = this.last.then(() => this.answer(work))
     this.last = answer.catch(() => undefined)
@@ -168,7 +168,7 @@ class Lanes {
 
 /** Does something on a connection that succeeds as a whole or not at all. */
 async function together<T>(lane: Lane, writer: Sql, work: (tx: Sql) => Promise<T>): Promise<T> {
-  /** What statements failed with: a transaction is lost by the first, whether or not the failure is caught. */
+  /** Errors of statements: the first one loses a transaction, whether or not the error is caught. */
   const failures: unknown[] = []
   const tx = sqlOf(writer, (statement) =>
     lane.execute(statement).catch((cause: unknown) => {
@@ -208,7 +208,7 @@ export class Pool {
     this.sql = this.within(everyWorkshop)
   }
 
-  /** What repositories write SQL with: it sees the rows of a scope alone. */
+  /** Repositories write SQL with it: it sees only the rows of a scope. */
   within(scope: Scope): Sql {
     return sqlOf(
       this.writer,

@@ -21,9 +21,9 @@ async function isClockSound(sql: Sql): Promise<boolean> {
 }
 
 /**
- * Takes away for good what was deleted long enough ago: the job with its history and photos. Of a job that has
- * issued papers these stay, as the law asks, and with them the job they are of; its photos go.
- * @returns how many jobs went
+ * Finally removes jobs that were deleted long enough ago, with history and photos. If a job has issued papers, they
+ * stay, as the law requires, and so does the job; its photos go.
+ * @returns number of removed jobs
  */
 export async function purge(sql: Sql): Promise<number> {
   return sql.begin(async (transaction) => {

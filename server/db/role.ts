@@ -12,14 +12,14 @@ const raced = ['23505', '42710', 'XX000']
 const mostTries = 10
 const pauseMs = 50
 
-/** What may be done with each table. What is not named here may only be read. */
+/** Rights on each table. All other tables are read-only. */
 const allowed: Readonly<Record<string, string>> = {
   workshop: 'update',
   job: 'insert, update, delete',
   job_history: 'insert, update',
   shelf_part: 'insert, update',
   photo: 'insert, delete',
-  // What is issued is added to, and never changed or taken away.
+  // Issued documents are only added, and never changed or removed.
   sheet: 'insert',
   sheet_pdf: 'insert',
   quotation_answer: 'insert',
@@ -44,12 +44,12 @@ const allowed: Readonly<Record<string, string>> = {
   passkey_challenge: 'insert, delete',
 }
 
-/** What changes rows that otherwise stay: only by these. */
+/** Functions that change rows which are otherwise fixed. */
 const functions = ['erase_paper', 'erase_entry', 'erase_messages']
 
 /**
- * Makes the role of the application, and lets it do in this database what it needs and nothing else: it reads and
- * writes rows, and can neither change a table nor what was issued.
+ * Creates the role of the application, with only the rights that it needs in this database: it reads and writes
+ * rows, and can change neither a table nor an issued document.
  * @param sql a connection of the owner of the database
  * @param url the address that the application will use: the name and password of its role are taken from it
  */

@@ -50,7 +50,7 @@ export class Statement<T = unknown> implements PromiseLike<T> {
 export type Together = <T>(work: (tx: Sql) => Promise<T>) => Promise<T>
 
 /**
- * What repositories write SQL with, in the form of the client library.
+ * Builder of SQL for the repositories, in the form of the client library.
  * @param writer writes down names, values and JSON; it is never connected
  */
 export function sqlOf(writer: Sql, execute: Execute, begin?: Together): Sql {

@@ -1,7 +1,7 @@
 import type { Sql } from 'postgres'
 
-// What lists show of a checking is of one version of the job and one of the shop. A job that was handed over keeps
-// its verdict, whatever the shop sets afterwards.
+// The verdict in a list belongs to one version of the job and one of the shop. A job that was handed over keeps its
+// verdict, whatever the shop changes later.
 
 /** Whether a row of `job` next to its `workshop` is checked unchanged. */
 export const isJudged = (sql: Sql) =>

@@ -35,7 +35,7 @@ export interface Judge {
   /** A plain paper of a job. */
   plain(order: PlainOrder): Promise<PlainPaper>
   record(inputs: RecordInputs): Promise<FittingRecord>
-  /** What a stand-in for an instrument shows at a test; null if the job has no such test. */
+  /** The reading of a stand-in instrument at a test; null if the job has no such test. */
   standIn(held: HeldAt): Promise<readonly Streamed[] | null>
   pdf(paper: Paper): Promise<Uint8Array>
 }

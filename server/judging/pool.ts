@@ -13,8 +13,9 @@ const printerIdleMs = 300_000
 /** Memory of one thread, MB. */
 const mostMb = 256
 /**
- * What one task may take once its thread begins; then the thread is ended, ms. Checking takes milliseconds, a paper a
- * second, a record some. This only ends what hangs: on a busy machine a thread that gives way gets a fiftieth of a core.
+ * Time limit of one task once its thread begins, ms; then the thread is ended. A check takes milliseconds, a paper
+ * a second, a record some seconds. It only ends hanging tasks: on a busy machine a thread may get a fiftieth of a
+ * core.
  */
 const taskMs = 240_000
 /** Threads that check leave the server a core; nobody’s paper keeps a checking waiting. */

@@ -36,9 +36,8 @@ const tooLarge = {
 } as const
 
 /**
- * Checks what is behind: jobs that were saved, and all open ones of a shop whose rules changed. It asks the
- * database what that is, so that nothing is forgotten whenever a server is ended, and writes never over a newer
- * checking.
+ * Checks the outdated jobs: saved ones, and all open ones of a shop with changed rules. It asks the database for
+ * them, so that none is forgotten whenever a server ends, and never overwrites a newer verdict.
  */
 export class JudgingQueue {
   private running: Promise<void> | null = null
@@ -97,18 +96,18 @@ export class JudgingQueue {
       this.isAsked = false
       try {
         let rows = await this.behind(null)
-        // What is saved from now on is asked for again.
+        // Jobs that are saved from now on need another query.
         const until = rows[0]?.now ?? null
         for (; rows.length > 0; rows = await this.behind(until))
           await Promise.all(rows.map((row) => this.judgeOne(row)))
       } catch (cause) {
-        // The database may be away for a moment: what is behind is still behind afterwards.
+        // The database may be unreachable for a moment: outdated jobs stay outdated.
         logProblem('Checking waiting jobs:', cause)
       }
     }
   }
 
-  /** @param until only what was saved by then; null for all */
+  /** @param until only jobs saved by then; null for all */
   private behind(until: string | null): Promise<Behind[]> {
     const { sql } = this
     const byThen = until === null ? sql`true` : sql`updated_at <= ${until}::text::timestamptz`

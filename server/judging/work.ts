@@ -20,7 +20,7 @@ import ELK from 'elkjs/lib/elk.bundled.js'
 import { Kept } from '../papers/kept'
 import { paperPdf } from '../papers/pdf'
 
-/** What lists show of a checking. */
+/** The listed fields of a verdict. */
 export interface ListVerdict {
   readonly verdict: Verdict
   readonly headline: string
@@ -74,7 +74,7 @@ export interface HeldAt extends Judged {
   readonly hidden: boolean
 }
 
-/** What a stand-in for an instrument shows at a test of a job; null if the job has no such test. */
+/** The reading of a stand-in instrument at a test of a job; null if the job has no such test. */
 export function standIn({
   document,
   rules,
@@ -93,7 +93,7 @@ const layouts = new Kept<Layout>(30)
 const layOut = (drawing: Drawing): Promise<Layout> =>
   layouts.of(JSON.stringify(drawing), () => layoutOf(drawing, new ELK()))
 
-/** A plain paper, and what it is made from. */
+/** A plain paper, and its inputs. */
 export interface PlainOrder {
   readonly kind: PlainKind
   readonly inputs: PlainInputs

@@ -4,7 +4,7 @@ import { createRequire } from 'node:module'
 import { dirname, join } from 'node:path'
 import pLimit from 'p-limit'
 
-/** The product's type, and what stands in for a letter it does not have. */
+/** The product's typeface, and the fallback for missing letters. */
 export type Family = 'text' | 'display'
 type Weight = 'normal' | 'bold'
 
@@ -36,8 +36,8 @@ const boldWidth = 1.08
 
 const oneAtATime = pLimit(1)
 /**
- * A font file unpacked: what the unpacker gives lies where it puts the next one, so it is copied before that begins.
- * The unpacker compiles itself as soon as it is loaded: only a process that prints loads it.
+ * An unpacked font file. The unpacker reuses its buffer, so the result is copied before the next one begins. The
+ * unpacker compiles itself when it is loaded, so only a process that prints loads it.
  */
 export const unpack = (packed: Uint8Array): Promise<Buffer> =>
   oneAtATime(async () => {
@@ -99,7 +99,7 @@ export const inOrder = (text: string): string =>
     .replace(pictographs, (one) => (/[\d#*©®™]/.test(one) ? one : ''))
     .replace(rightToLeft, (words) => words.split(/(\s+)/).reverse().join(''))
 
-/** Cuts a text where its letters come from another font. Spaces stay with what is before them. */
+/** Cuts a text where the font changes. Spaces stay with the text before them. */
 function setIn(text: string, cuts: readonly Cut[]): InFont[] {
   const runs: { text: string; font: string }[] = []
   for (const letter of inOrder(text)) {

@@ -13,7 +13,7 @@ type GridBlock = Extract<Block, { kind: 'grid' }>
 export const gridOf = ({ sections }: Paper): GridBlock | null =>
   sections.flatMap(({ blocks }) => blocks).find((block): block is GridBlock => block.kind === 'grid') ?? null
 
-/** What sums of widths differ by, pt. */
+/** Tolerance of sums of widths, pt. */
 const roundingPt = 0.1
 /** White inside the edge of a cell, mm. */
 const paddingMm = 3

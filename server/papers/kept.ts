@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto'
 import type { Paper } from '#core/papers/blocks'
 
-/** What is kept to be given again, by what it is made from: the most that were asked for last. */
+/** A cache by inputs: it holds the most recently requested ones. */
 export class Kept<T> {
   private readonly all = new Map<string, Promise<T>>()
   constructor(private readonly most: number) {}
@@ -19,10 +19,10 @@ export class Kept<T> {
   }
 }
 
-/** Papers, each by what it is made from and by what stands in it. */
+/** Papers, each by its inputs and by its content. */
 const papers = new Kept<Uint8Array>(200)
 
-/** A paper by what it is made from. */
+/** A paper by its inputs. */
 export const keptPaper = (madeFrom: string, make: () => Promise<Uint8Array>): Promise<Uint8Array> =>
   papers.of(madeFrom, make)
 

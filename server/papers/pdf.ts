@@ -36,7 +36,7 @@ const largePt = 12
 const mostInTextPt = 320
 const titlePt = 19
 const lineHeight = 1.15
-/** Room of a line with what the font leaves above and below, in heights of its letters. */
+/** Height of a line with the font's space above and below, in heights of its letters. */
 const lineRoom = 1.35
 /** Width of the product’s mark where there is no logo, pt. */
 const markPt = 34
@@ -386,7 +386,7 @@ let press: Promise<Press> | undefined
 /** A paper as PDF in the product's own type. The same paper gives the same bytes. */
 export async function paperPdf(paper: Paper): Promise<Buffer> {
   const ready = await (press ??= setUp().catch((cause: unknown) => {
-    // What failed once is tried again with the next paper.
+    // A failed step is tried again with the next paper.
     press = undefined
     throw cause
   }))

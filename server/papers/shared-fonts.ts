@@ -1,7 +1,7 @@
 import type { Font } from 'fontkit'
 import { createRequire } from 'node:module'
 
-/** A font in a paper; of what its package keeps in it, what papers may share. */
+/** A font in a paper, with the package's data that papers may share. */
 interface Face {
   font: Font
   subset: ReturnType<Font['createSubset']>
@@ -10,7 +10,7 @@ interface Face {
 }
 type Shared = Pick<Face, 'font' | 'layoutCache'>
 
-/** The document that a paper is drawn on: what of it is missing in the types of its package. */
+/** The document that a paper is drawn on: members that the package's types lack. */
 interface Drawn {
   _font: Face
   initFonts: (...given: unknown[]) => void
@@ -22,8 +22,8 @@ interface Drawn {
 const mostWords = 10_000
 
 /**
- * Lets every paper know the fonts by name, its drawings too, and share what was made of them: a font is taken apart
- * once, and a word is set once. Without it, both are a third of the work of a paper.
+ * Makes the fonts known to each paper by name, and to its drawings, and shares their parsed form: a font is parsed
+ * once, and a word is measured once. Without it, both take a third of a paper's time.
  * @param files the fonts by their names
  */
 export function shareFonts(files: ReadonlyMap<string, Buffer>): void {
@@ -44,7 +44,7 @@ export function shareFonts(files: ReadonlyMap<string, Buffer>): void {
   }
 }
 
-/** Puts what is shared of a font in the place of a paper's own; the first paper's becomes what is shared. */
+/** Puts the shared data of a font in place of a paper's own; the first paper's become the shared ones. */
 function share(face: Face, name: string, shared: Map<string, Shared>): void {
   const { font, layoutCache } = shared.get(name) ?? face
   if (face.layoutCache === layoutCache && shared.has(name)) return

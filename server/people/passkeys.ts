@@ -24,7 +24,7 @@ export function siteOf(origin: string): Site | null {
   return numbers.test(hostname) ? null : { name: hostname, origin }
 }
 
-/** What a browser needs to make a passkey for a person. */
+/** Options for a browser to make a passkey for a person. */
 export const optionsToAdd = (
   { name }: Site,
   person: { readonly id: string; readonly name: string },
@@ -40,11 +40,11 @@ export const optionsToAdd = (
     authenticatorSelection: { residentKey: 'required', userVerification: 'required' },
   })
 
-/** What a browser needs to sign in with whichever passkey it has. */
+/** Options for a browser to sign in with any of its passkeys. */
 export const optionsToEnter = ({ name }: Site) =>
   generateAuthenticationOptions({ rpID: name, userVerification: 'required' })
 
-/** The passkey that a browser has made; null if what it sends does not hold. */
+/** The passkey that a browser has made; null if its message is invalid. */
 export async function checkNew(
   site: Site,
   response: RegistrationResponseJSON,
@@ -61,7 +61,7 @@ export async function checkNew(
   return { id, publicKey, counter, transports: response.response.transports ?? [] }
 }
 
-/** How often a passkey was used, as a browser that came with it shows; null if what it sends does not hold. */
+/** How often a passkey was used, by the message of a browser; null if the message is invalid. */
 export async function checkKnown(
   site: Site,
   response: AuthenticationResponseJSON,

@@ -3,7 +3,7 @@ import { createHash, randomBytes, scrypt, timingSafeEqual, type ScryptOptions } 
 const tokenBytes = 32
 /** A secret that only its holder knows, for a cookie or a link. */
 export const newToken = (): string => randomBytes(tokenBytes).toString('base64url')
-/** What is kept of a token. It cannot be turned back. */
+/** The stored hash of a token. It cannot be reversed. */
 export const hashOfToken = (token: string): Buffer => createHash('sha256').update(token).digest()
 
 /** Cost of a password hash: some 50 ms and 32 MB, so that guessing is slow. */

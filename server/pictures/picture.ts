@@ -9,7 +9,7 @@ export interface Picture {
   readonly data: Buffer
 }
 
-/** Pixels of the largest picture that is read: what a phone takes. */
+/** Pixels of the largest accepted picture, as from a phone. */
 export const mostPixels = 64_000_000
 /** Pictures that are read at once: each takes the memory of its pixels. */
 const atOnce = pLimit(2)
@@ -25,9 +25,9 @@ const written: Readonly<Record<string, { readonly mime: string; readonly as: (pi
 }
 
 /**
- * Reads a picture to its last pixel and writes it again, upright: what a camera and a place had put next to the
- * pixels stays behind, and so does whatever else the file was. Null if it is no JPEG, PNG or WebP, is not
- * whole, or is not what it was sent as; `too large` where it has more pixels than are read.
+ * Reads a picture to its last pixel and writes it again, upright, without metadata of camera and place, or any
+ * other content of the file. Null if it is no JPEG, PNG or WebP, is not complete, or differs from its declared
+ * type; `too large` if it has too many pixels.
  * @param sentAs the content type it came with
  */
 export const pictureOf = (data: Uint8Array, sentAs: string): Promise<Picture | 'too large' | null> =>

@@ -28,7 +28,7 @@ async function databaseAnswers(): Promise<boolean> {
   }
 }
 
-/** A server whose pool does not come back while the database is up ends: what started it starts another. */
+/** A server whose pool does not recover while the database is up ends, and `npm start` starts another. */
 export default defineNitroPlugin(() => {
   let lost = 0
   const lookLater = (): void => {

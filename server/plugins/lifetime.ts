@@ -1,6 +1,6 @@
 import { endNews } from '../utils/news-stream'
 
-/** What the server ends with where another program has its port; `npm start` knows it. */
+/** The server's exit code if another program has its port; `npm start` knows it. */
 const portTaken = 98
 
 /** Longest wait for requests under way when the server stops, ms. */

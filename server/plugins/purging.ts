@@ -4,7 +4,7 @@ import { logProblem } from '../running/log'
 
 const everyMs = 6 * 3_600_000
 
-/** What was deleted long enough ago goes, some times a day. */
+/** Removes rows that were deleted long enough ago, several times a day. */
 export default defineNitroPlugin(() => {
   const purging = (): void => {
     purge(database()).catch((cause: unknown) => {

@@ -1,6 +1,9 @@
 import type { Sql } from 'postgres'
 
-/** What a person may do in a workshop, from least to most. On one machine without accounts, everybody is its owner. */
+/**
+ * Roles of a person in a workshop, from least to most rights. On one machine without accounts, everybody is its
+ * owner.
+ */
 export const roles = ['apprentice', 'installer', 'owner'] as const
 export type Role = (typeof roles)[number]
 
@@ -30,7 +33,7 @@ export abstract class Repository {
     protected readonly actor: Actor,
   ) {}
 
-  /** Whether what was seen is what stands now. */
+  /** Whether the seen version is the current one. */
   protected isCurrent({ version, epoch }: Seen, now: number): boolean {
     return version === now && (epoch === undefined || epoch === this.actor.epoch)
   }

@@ -32,7 +32,7 @@ export interface FleetRow {
   readonly registration: string
 }
 
-/** What a person says of a craft. */
+/** A person's entries about a craft. */
 export type CraftEntry = Pick<CraftIdentity, 'name' | 'kind' | 'registration' | 'location'> & {
   readonly notes: string
   readonly type: string
@@ -107,7 +107,7 @@ export class Crafts extends Repository {
     return craft ? { kind: 'saved', craft } : { kind: 'gone' }
   }
 
-  /** Saves what a person says of a craft, unless someone saved it since they read it. */
+  /** Saves a person's entries about a craft, unless someone saved it since they read it. */
   async update(id: string, version: number, entry: CraftEntry): Promise<SavedCraft> {
     if (!(await this.isCustomer(entry.customerId))) return { kind: 'no-customer' }
     const saved = await this.sql`

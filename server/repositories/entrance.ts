@@ -12,7 +12,7 @@ export interface SignedIn extends Actor {
 /** Where a try to sign in comes from. */
 export interface From {
   readonly address: string
-  /** What the browser calls itself. */
+  /** The browser's own name. */
   readonly device: string
 }
 
@@ -29,7 +29,7 @@ const notedEveryMin = 5
 const mostForName = 5
 const mostForAddress = 20
 
-/** The door of the workshop: what somebody may do who is not signed in yet. */
+/** The door of the workshop: actions before signing in. */
 export class Entrance {
   constructor(private readonly sql: Sql) {}
 

@@ -8,7 +8,7 @@ import { Repository, type Actor } from './actor'
 import type { Logbooks } from './logbooks'
 import type { Reminders } from './reminders'
 
-/** What work leaves with its craft: entries in the logbook, and reminders. */
+/** Results of work for its craft: entries in the logbook, and reminders. */
 export class FollowUp extends Repository {
   constructor(
     sql: Sql,

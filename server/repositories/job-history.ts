@@ -12,12 +12,12 @@ export interface HistoryEntry {
 
 /** A history entry of more than this is kept without its changes, bytes. */
 const largestEntryBytes = 256 * 1024
-/** What the entries of a page of history come to at most, bytes. */
+/** Size limit of a page of history, bytes. */
 const historyPageBytes = 1024 * 1024
 /** Changes of one value by one person within this are one entry: a burst of typing. */
 const burst = '30 seconds'
 
-/** What was changed in each job, when and by whom. */
+/** Changes of each job, with time and person. */
 export class JobHistory extends Repository {
   /** Appends to the history of a job; a burst of typing in one value is one entry. */
   async append(id: string, version: number, changes: readonly Change[]): Promise<void> {

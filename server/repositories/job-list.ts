@@ -28,7 +28,7 @@ export interface JobRow {
 
 /** Jobs a page of the list holds. */
 export const jobsAPage = 100
-/** Jobs of a list, and what to ask for the next of them; null at its end. */
+/** Jobs of a list, and the query for the next ones; null at the end. */
 export interface JobPage {
   readonly jobs: readonly JobRow[]
   readonly next: string | null
@@ -44,7 +44,7 @@ export const recentDays = 14
 /** Jobs that a device keeps at most. */
 const mostRecent = 300
 
-/** What a list of jobs can be sorted by; the first is the usual. */
+/** Sort orders of a list of jobs; the first is the usual one. */
 export const jobSorts = ['changed', 'due', 'number', 'name', 'customer'] as const
 export type JobSort = (typeof jobSorts)[number]
 
@@ -60,7 +60,9 @@ export interface JobSearch {
   readonly deleted?: boolean
 }
 
-/** How a list is sorted: by a column, and what a page goes on behind in it. Jobs without a due date come last. */
+/**
+ * A sort order of a list: its column, and the key after which a page continues. Jobs without a due date come last.
+ */
 function orderOf(sql: Sql, sort: JobSort) {
   if (sort === 'changed')
     return {

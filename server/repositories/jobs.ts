@@ -36,7 +36,7 @@ export type Saved =
       readonly arrived: string | null
     }
 
-/** What an order says of itself, next to its document. A program that sends each save once needs no id. */
+/** An order's own data, besides its document. A program that sends each save once needs no id. */
 export type Sending = Seen & Partial<Pick<SaveOrder, 'change' | 'unsure'>>
 
 /** The columns that lists and searches need, from the document. */
@@ -214,7 +214,7 @@ export class Jobs extends Repository {
     this.changed()
   }
 
-  /** What becomes of an order on a job as it stands. */
+  /** The result of an order on the current job. */
   private async decide(tx: Sql, { id, version, epoch }: StoredJob, sending: Sending): Promise<Decision> {
     const { change = '', unsure = [] } = sending
     const asked = [...unsure, ...(change ? [change] : [])]

@@ -7,7 +7,7 @@ export interface LetterheadRow {
   readonly version: number
 }
 
-/** What the workshop puts on its quotations. */
+/** The workshop's text for its quotations. */
 export class Letterheads extends Repository {
   async read(): Promise<LetterheadRow> {
     const [row] = await this.sql<{ letterhead: Partial<Letterhead>; version: number }[]>`

@@ -1,4 +1,4 @@
-/** The end of a page of a list: what its last row is sorted by, and the id of the row. */
+/** The end of a page of a list: the sort key of its last row, and the id of the row. */
 export interface PageEnd {
   readonly key: string
   readonly id: string
@@ -13,8 +13,8 @@ export function pageEndOf(after: string | undefined): PageEnd | null {
 }
 
 /**
- * A page of rows, and what to ask for the next of them; null at the end.
- * @param found rows with what they are sorted by, one more than a page holds where there are more
+ * A page of rows, and the query for the next ones; null at the end.
+ * @param found rows with their sort keys, one more than a page holds if there are more
  * @param most rows of a page
  */
 export function pageOf<T extends PageEnd>(

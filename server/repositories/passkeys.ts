@@ -15,7 +15,7 @@ export interface NewPasskey {
   readonly counter: number
   readonly transports: readonly string[]
 }
-/** A passkey, as it is compared with what a browser sends. */
+/** A passkey, for comparison with a browser's message. */
 export interface KnownPasskey extends NewPasskey {
   readonly workshop: string
   readonly person: string
@@ -58,7 +58,7 @@ export class Passkeys extends Repository {
 export class PasskeyDoor {
   constructor(private readonly sql: Sql) {}
 
-  /** Keeps what is to be signed, for a few minutes. @param person who adds a passkey; null for one who signs in */
+  /** Keeps a challenge for a few minutes. @param person who adds a passkey; null for one who signs in */
   async keepChallenge(challenge: string, person: string | null): Promise<void> {
     await this.sql`delete from passkey_challenge where ends_at < now()`
     await this.sql`

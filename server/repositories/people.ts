@@ -98,7 +98,7 @@ export class People extends Repository {
     })
   }
 
-  /** Takes a person off the list. Their sessions end; what they did keeps their name. */
+  /** Removes a person. Their sessions end; their changes keep their name. */
   async end(id: string): Promise<'done' | 'gone' | 'last-owner'> {
     return this.changing(id, true, async (people) => {
       await people.sql`

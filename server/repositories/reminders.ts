@@ -24,7 +24,7 @@ const tables = (sql: Sql) => sql`
   reminder join craft on (craft.workshop_id, craft.craft_id) = (reminder.workshop_id, reminder.craft_id)
   left join customer on (customer.workshop_id, customer.customer_id) = (craft.workshop_id, craft.customer_id)`
 
-/** What is to be done with craft, and when. */
+/** Work due on craft, with its date. */
 export class Reminders extends Repository {
   /** Reminders that are not done, by their day. @param before only those due before this day */
   open(before?: string): Promise<ReminderRow[]> {

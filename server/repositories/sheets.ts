@@ -33,11 +33,11 @@ export interface SheetRow {
   readonly digest: string
   /** The last moment at which a quotation can be accepted; null for other sheets. */
   readonly until: string | null
-  /** What the customer answered to a quotation; null before. */
+  /** The customer's answer to a quotation; null before. */
   readonly answer: QuotationAnswer | null
 }
 
-/** What is to be issued. */
+/** The kind of document to issue. */
 export type Issuing =
   | { readonly kind: 'specification' | 'quotation' }
   | { readonly kind: PlainKind; readonly choices: PlainChoices }
@@ -62,7 +62,7 @@ const columns = (sql: Sql) => sql`
 
 export const digestOf = (content: string): string => createHash('sha256').update(content).digest('hex')
 
-/** What a list calls a sheet. */
+/** The name of a sheet in a list. */
 function nameOf(issued: IssuedContent): string {
   switch (issued.format) {
     case 'jovial-anchor/record':
@@ -78,7 +78,7 @@ function nameOf(issued: IssuedContent): string {
   }
 }
 
-/** What was issued, as it is kept: to the letter, with its digest. */
+/** An issued document as stored: to the letter, with its digest. */
 export function rowOfSheet(
   { workshop, job, count }: { readonly workshop: string; readonly job: string; readonly count: number },
   issued: IssuedContent,
@@ -111,7 +111,7 @@ async function oneAtATime<T>(job: string, work: () => Promise<T>): Promise<T> {
   }
 }
 
-/** What was issued: it never changes. */
+/** Issued documents: they never change. */
 export class Sheets extends Repository {
   constructor(
     sql: Sql,
@@ -137,7 +137,7 @@ export class Sheets extends Repository {
 
   /**
    * An issued sheet, to the letter. Null when there is none.
-   * @throws when what is kept is not what was issued
+   * @throws if the stored document differs from its digest
    */
   async read(
     job: string,
@@ -153,7 +153,10 @@ export class Sheets extends Repository {
     return { row, sheet: JSON.parse(content) as IssuedContent }
   }
 
-  /** What the newest record of a job learnt from its readings; nothing if there is none, or it kept no numbers. */
+  /**
+   * Values that the newest record of a job learnt from its readings; nothing if there is none, or it has no
+   * numbers.
+   */
   async learntOf(job: string): Promise<Learnt[]> {
     const [newest] = await this.sql<{ content: string }[]>`
       select content from sheet
@@ -167,7 +170,7 @@ export class Sheets extends Repository {
     )
   }
 
-  /** An issued sheet as PDF: made once and kept, since what it is made from never changes. */
+  /** An issued sheet as PDF: made once and stored, since its inputs never change. */
   async pdf(job: string, count: number, sheet: IssuedContent): Promise<Uint8Array> {
     const { workshop } = this.actor
     const [kept] = await this.sql<{ data: Uint8Array }[]>`
@@ -180,8 +183,8 @@ export class Sheets extends Repository {
   }
 
   /**
-   * Freezes what is specified for a job as its next sheet, what it costs, or, signed, how it was fitted and proved:
-   * inputs, rules, parts and results as they are.
+   * Freezes the specification of a job as its next sheet, or its quotation, or its signed record: inputs, rules,
+   * parts and results as they are.
    */
   issue(job: string, seen: Seen, now: Date, what: Issuing = { kind: 'specification' }): Promise<Issued> {
     return oneAtATime(job, () => this.issueNow(job, seen, now, what))
@@ -246,7 +249,7 @@ export class Sheets extends Repository {
     }
   }
 
-  /** Notes what the customer answered to a quotation; or says why it cannot be noted. */
+  /** Notes the customer's answer to a quotation; or says why it cannot be noted. */
   async answer(
     job: string,
     count: number,

@@ -18,18 +18,18 @@ const columns = (sql: Sql) =>
 const rowsAtOnce = 1000
 const partsAPage = 200
 
-/** What a list of parts can be sorted by; the first is the usual. */
+/** Sort orders of a list of parts; the first is the usual one. */
 export const shelfSorts = ['name', 'code', 'maker', 'price'] as const
 export type ShelfSort = (typeof shelfSorts)[number]
 
-/** What is sorted by before the code, as text or as a number. Parts without a price come last. */
+/** Sort keys before the code, as text or as a number. Parts without a price come last. */
 function orderOf(sql: Sql, sort: ShelfSort) {
   const price = sql`coalesce((part_values->>'price')::numeric, (part_values->>'pricePerM')::numeric, 1e12)`
   const column = { name: sql`lower(name)`, code: sql`code`, maker: sql`lower(maker)`, price }[sort]
   return { column, type: sort === 'price' ? sql`numeric` : sql`text` }
 }
 
-/** Parts of a kind, and what to ask for the next of them; null at the end. */
+/** Parts of a kind, and the query for the next ones; null at the end. */
 export interface ShelfPage {
   readonly parts: readonly ShelfRecord[]
   readonly next: string | null
@@ -101,8 +101,7 @@ export class Shelf extends Repository {
   }
 
   /**
-   * Puts parts on the shelf: new ones, and new versions of those whose data differ. What is the same stays as
-   * it is.
+   * Puts parts on the shelf: new ones, and new versions of changed ones. Unchanged parts stay.
    */
   put(kind: ShelfKindId, parts: readonly NewPart[]): Promise<Stored> {
     return this.together((tx) => this.store(tx, kind, parts))
@@ -192,8 +191,7 @@ export class Shelf extends Repository {
   }
 
   /**
-   * The parts that stand on the shelf now, of all kinds, by kind and code, a page at a time: what a search for
-   * answers chooses from.
+   * The current parts of all kinds, by kind and code, a page at a time: the choice for a search of answers.
    */
   async whole(after: string | null = null): Promise<WholePage> {
     const { sql, actor } = this

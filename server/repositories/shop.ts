@@ -8,7 +8,7 @@ import { Repository, type Actor } from './actor'
 import { first } from './first'
 import { documentOf } from './kept-document'
 
-/** What a shop has set. */
+/** A shop's settings. */
 export interface ShopSettings {
   readonly name: string
   readonly rules: RuleOverrides
@@ -33,7 +33,7 @@ export interface Preview {
   /** Jobs whose check failed: nothing is known of them. */
   readonly unchecked: number
   readonly changed: readonly VerdictChange[]
-  /** What to ask for the next of them; null at the end. */
+  /** The query for the next ones; null at the end. */
   readonly next: string | null
 }
 
@@ -78,7 +78,7 @@ export class Shop extends Repository {
     return { name, rules, version, epoch: this.actor.epoch, units: { system: units, currency } }
   }
 
-  /** Saves what a shop sets, if nobody else did meanwhile; otherwise null. */
+  /** Saves a shop's settings, unless someone else did meanwhile; then null. */
   async save({
     name,
     rules,
@@ -96,8 +96,8 @@ export class Shop extends Repository {
   }
 
   /**
-   * Checks by what the shop has set, then writes what follows in a transaction in which that still stands;
-   * where it changed in between, or the writer finds that something else did, it is checked again.
+   * Checks with the shop's settings, then writes the result in a transaction in which they still hold. If they
+   * changed in between, or the writer finds another change, it checks again.
    */
   async judging<J, T>(
     judge: (shop: ShopSettings) => Promise<J>,
@@ -116,7 +116,7 @@ export class Shop extends Repository {
     throw new Error('What a judging rests on changed again and again while it was under way')
   }
 
-  /** How many open jobs are not checked yet by what the shop has set. */
+  /** Number of open jobs that are not checked yet with the shop's settings. */
   async waiting(): Promise<number> {
     const { sql, actor } = this
     const rows = await sql<{ waiting: number }[]>`

@@ -34,7 +34,7 @@ export interface WaitingQuotation {
   readonly until: string
 }
 
-/** What the logbook of a craft flags for its next visit. */
+/** Flags of a craft's logbook for its next visit. */
 export interface FlaggedCraft {
   readonly craft: string
   readonly name: string
@@ -48,7 +48,7 @@ const mostListed = 100
 /** Craft whose logbook is read for one answer. */
 const workedOutAtOnce = 100
 
-/** What a shop has to see to: for its start page. */
+/** Items that need a shop's attention: for its start page. */
 export class Today extends Repository {
   constructor(
     sql: Sql,
@@ -105,7 +105,7 @@ export class Today extends Repository {
       order by lower(craft.name), craft_id limit ${mostListed}`
   }
 
-  /** Works out what is missing: after new entries, other rules, or a new month. */
+  /** Calculates the missing flags: after new entries, other rules, or a new month. */
   private async workOut(shop: Awaited<ReturnType<Shop['read']>>, today: string): Promise<void> {
     const { sql, actor } = this
     const behind = await sql<{ craft: string }[]>`

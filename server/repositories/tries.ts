@@ -2,7 +2,7 @@ import type { Sql } from 'postgres'
 
 /** Failed tries stop somebody after this many. */
 export interface Limit {
-  /** What is counted: a name, an address. */
+  /** The subject of a counter: a name, an address. */
   readonly key: string
   readonly most: number
 }

@@ -1,8 +1,8 @@
 import pino from 'pino'
 
 /**
- * Lines of JSON if `LOG_JSON=yes`, otherwise plain words for the terminal of `npm start`. Neither holds what people
- * typed, names or addresses.
+ * Lines of JSON if `LOG_JSON=yes`, otherwise plain words for the terminal of `npm start`. Neither holds typed text,
+ * names or addresses.
  */
 const lines =
   process.env.LOG_JSON === 'yes' ? pino({ base: { pid: process.pid } }, pino.destination(2)) : null

@@ -2,7 +2,7 @@ import type { Sql } from 'postgres'
 import type { Present } from '../repositories/presence'
 import { logProblem } from '../running/log'
 
-/** What a window hears of other windows, of this server or another one. */
+/** A window's news of other windows, of this server or another one. */
 export type News =
   | {
       readonly kind: 'job'
@@ -18,7 +18,7 @@ export type News =
 type Listener = (news: News) => void
 
 /**
- * Hears what any server notes in the database, and tells the windows of the workshop that it is of.
+ * Listens to notices of all servers in the database, and passes them to the windows of the same workshop.
  */
 export class Hub {
   private readonly listeners = new Map<string, Set<Listener>>()

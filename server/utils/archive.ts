@@ -14,7 +14,7 @@ export interface ArchiveFile {
   readonly stream: Readable
 }
 
-/** A file of its own, and what removes it. */
+/** A temporary file, and the function that removes it. */
 async function temporaryFile(): Promise<{ readonly file: string; readonly remove: () => Promise<void> }> {
   const folder = await mkdtemp(join(tmpdir(), 'jovial-anchor-'))
   return { file: join(folder, 'archive.zip'), remove: () => rm(folder, { recursive: true, force: true }) }

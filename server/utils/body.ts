@@ -6,8 +6,7 @@ import { Refusal } from './refusal'
 const hangUpBytes = 128 * 1024 * 1024
 
 /**
- * The bytes of a request, at most `most`. What is larger is read past without being kept, so that the answer
- * arrives.
+ * The bytes of a request, at most `most`. The rest is read and dropped, so that the answer arrives.
  */
 export async function readBytes(event: H3Event, most: number): Promise<Uint8Array> {
   const chunks: Buffer[] = []
@@ -22,7 +21,7 @@ export async function readBytes(event: H3Event, most: number): Promise<Uint8Arra
   return Buffer.concat(chunks)
 }
 
-/** What is sent, by its content type, without its parameters; in small letters. */
+/** The content type of a request, without its parameters; in small letters. */
 export const typeOf = (event: H3Event): string =>
   (getHeader(event, 'content-type') ?? '').split(';', 1)[0]!.trim().toLowerCase()
 

@@ -50,7 +50,7 @@ export interface CustomerPaper {
   }
 }
 
-/** The newest paper of each kind of a job, as its customer sees it: never what it was made from. */
+/** The newest paper of each kind of a job, as its customer sees it: never its inputs. */
 export async function papersForCustomer(sheets: Sheets, job: string): Promise<readonly CustomerPaper[]> {
   const rows = await sheets.list(job)
   const newest = rows.filter(

@@ -25,13 +25,13 @@ function thePool(): Pool {
 /** The data of every workshop, for work of the server itself. */
 export const database = (): Sql => thePool().sql
 
-/** What checks the jobs that are behind; it begins with those that an earlier server has left. */
+/** Checks the outdated jobs, and begins with those of an earlier server. */
 export function judgingQueue(): JudgingQueue {
   queue ??= new JudgingQueue(database(), judgeOfServer())
   return queue
 }
 
-/** What tells windows of each other's changes. */
+/** Tells windows about each other's changes. */
 export function newsHub(): Hub {
   hub ??= new Hub(connect(process.env.DATABASE_URL ?? '', { max: 1 }), (workshop, job) => {
     const actor = { workshop, person: '', role: 'apprentice', epoch: '' } as const

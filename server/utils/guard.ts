@@ -10,8 +10,7 @@ const isOwnHost = (host: string): boolean => {
 }
 
 /**
- * What a page may load and run: only what comes from here, and of scripts within it only those that are told by
- * their digests.
+ * The content policy of a page: only resources from here, and only inline scripts with a listed digest.
  * @param digests SHA-256 of each, in base 64
  */
 export const contentPolicy = (digests: readonly string[] = []): string =>
@@ -38,7 +37,7 @@ export const guard = defineEventHandler((event) => {
     'cross-origin-opener-policy': 'same-origin',
     'cross-origin-resource-policy': 'same-origin',
     'permissions-policy': 'camera=(self), geolocation=(), microphone=(), payment=(), usb=()',
-    // What is asked of a customer is kept nowhere on the way.
+    // A customer's requests are not cached on the way.
     ...(event.path.startsWith('/api/') ? { 'cache-control': 'no-store' } : {}),
     'content-security-policy': contentPolicy(),
   })

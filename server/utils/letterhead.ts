@@ -48,7 +48,7 @@ export const letterheadSchema = Joi.object<Letterhead>({
     .required(),
 })
 
-/** A logo without what stands next to its pixels. @throws a refusal for what is no picture, or a large one */
+/** A logo without metadata. @throws a refusal if it is no picture, or too large */
 export async function cleanLogo(logo: string): Promise<string> {
   if (logo === '') return ''
   const picture = await pictureOf(Buffer.from(logo.slice(pngHead.length), 'base64'), 'image/png')

@@ -1,6 +1,6 @@
 import Joi from 'joi'
 
-/** What a browser sends of a passkey: words only, in two levels. The package that reads it checks the rest. */
+/** A browser's passkey message: words only, in two levels. The package that reads it checks the rest. */
 const words = Joi.string().allow('').max(20_000)
 export const passkeyResponse = <T>() =>
   Joi.object<{ response: T }>({
@@ -15,5 +15,5 @@ export const passkeyResponse = <T>() =>
       response: Joi.object().unknown().required(),
     }).required(),
   })
-/** The most bytes of what a browser sends of a passkey. */
+/** Size limit of a browser's passkey message. */
 export const passkeyBytes = 64 * 1024

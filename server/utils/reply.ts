@@ -13,10 +13,10 @@ const headWords: Readonly<Record<string, string>> = {
   'job/dueDate': 'Due date:',
 }
 
-/** What a field is called to the reader. */
+/** The reader's name of a field. */
 const fieldWords = (path: string): string => headWords[path] ?? path
 
-/** A refusal that names each field and what is wrong with it. */
+/** A refusal that names each field and its error. */
 export const refuseFields = (problems: readonly FileProblem[]): Refusal => {
   const first = problems[0]!
   const where = first.line ? `Line ${first.line}: ` : first.path ? `${fieldWords(first.path)} ` : ''
@@ -26,7 +26,7 @@ export const refuseFields = (problems: readonly FileProblem[]): Refusal => {
   })
 }
 
-/** What is said of a failure of the database, by its code: it is known, and nothing was saved. */
+/** Words for a failure of the database, by its code: it is known, and nothing was saved. */
 const failures: Readonly<Record<string, { readonly status: number; readonly words: string }>> = {
   '53100': { status: 507, words: 'The disk of the server is full.' },
   '55P03': { status: 503, words: 'Someone else is changing this now. Try again in a moment.' },
@@ -53,7 +53,7 @@ const unreachable = new Set([
 const outageLogMs = 10_000
 let outageLoggedAt = -Infinity
 
-/** What is answered to a failure that is no refusal; it is logged. */
+/** The answer to a failure that is no refusal; it is logged. */
 export function failureOf(
   event: H3Event,
   cause: unknown,
@@ -89,7 +89,7 @@ export function noteAnswer(event: H3Event, seconds: number): void {
 
 const uuid = /^[0-9a-f]{8}-([0-9a-f]{4}-){3}[0-9a-f]{12}$/i
 
-/** An id of the address by its name; what is no id is nothing. @throws what `refusal` makes */
+/** An id of the address by its name; null if it is no id. @throws the result of `refusal` */
 export function idOf(event: H3Event, name: string, refusal: () => Refusal): string {
   const id = getRouterParam(event, name) ?? ''
   if (!uuid.test(id)) throw refusal()

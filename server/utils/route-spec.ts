@@ -1,17 +1,17 @@
 import type Joi from 'joi'
 import type { Role } from '../repositories/actor'
 
-/** What a route takes as JSON, and the most bytes it reads of it. */
+/** A route's JSON input, and its size limit. */
 export interface JsonBody<B> {
   readonly schema: Joi.ObjectSchema<B>
   readonly most: number
 }
 
-/** What a route answers when it does what it was asked to. */
+/** A route's answer on success. */
 export type Answers =
   { readonly status: 200 | 201; readonly json: Joi.Schema } | { readonly status: 200; readonly media: string }
 
-/** What a route asks for and what it answers: the description of the API is made from this. */
+/** A route's input and answer: the description of the API is made from it. */
 export interface RouteSpec<Q = unknown, B = unknown> {
   /** The least role that may use it; `anyone` needs no sign-in. */
   readonly needs: Role | 'anyone'

@@ -18,8 +18,8 @@ export const media = (type: string): Answers => ({ status: 200, media: type })
 type Asked<Q, B> = { readonly query: Q; readonly body: B }
 
 /**
- * A route: what it returns is sent as JSON. A {@link Refusal} is answered as `{ error, … }` with its
- * status, a database that cannot be reached as 503; anything else is logged and answered without detail.
+ * A route: its return value is sent as JSON. A {@link Refusal} is answered as `{ error, … }` with its status, a
+ * database that cannot be reached as 503; anything else is logged and answered without detail.
  */
 export function route<T, Q = undefined, B = undefined>(
   spec: RouteSpec<Q, B>,

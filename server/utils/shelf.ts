@@ -4,7 +4,7 @@ import { shelfCodePattern } from '#core/formats/shelf-csv'
 import { shelfKinds, type ShelfKindId } from '#core/shelf/kinds'
 import { Refusal } from './refusal'
 
-/** Where a page of the shelf ended: what tells its last part, as JSON. */
+/** The end of a page of the shelf: the key of its last part, as JSON. */
 export const pageEnd = Joi.string()
   .max(400)
   .custom((text: string, helpers) => {

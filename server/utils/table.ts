@@ -2,7 +2,7 @@ import Joi from 'joi'
 import type { TableProblem } from '#core/formats/table'
 import { whoSchema } from './who'
 
-/** What a request to read a table asks for: to be told what is in it, or to take the good rows too. */
+/** Purpose of a request to read a table: only to list its content, or to import the good rows too. */
 export const tableQuery = Joi.object<{ who: string; take: 'none' | 'good' }>({
   who: whoSchema,
   take: Joi.valid('none', 'good').default('none'),
@@ -11,7 +11,7 @@ export const tableQuery = Joi.object<{ who: string; take: 'none' | 'good' }>({
 /** Problems that one answer lists. */
 const mostShown = 1000
 
-/** What was found in a table. @param good rows that can be taken @param count rows in it */
+/** The findings in a table. @param good rows that can be imported @param count rows in it */
 export const tableReport = (good: number, count: number, problems: readonly TableProblem[]) => ({
   count,
   good,

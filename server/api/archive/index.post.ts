@@ -8,7 +8,7 @@ import { json, route } from '../../utils/route'
 
 const largestGb = 8
 
-/** Takes an archive into a workshop that is empty. What is damaged or does not fit is refused, and nothing is changed. */
+/** Imports an archive into an empty workshop. A damaged or unsuitable archive is refused, and nothing changes. */
 export default route(
   { needs: 'owner', takes: ['application/zip'], answer: json(takenArchive) },
   async (event) => {

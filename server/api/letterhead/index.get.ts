@@ -2,7 +2,7 @@ import { letterheadAnswer } from '../../answers/shop'
 import { repositories } from '../../utils/database'
 import { json, route } from '../../utils/route'
 
-/** What the workshop puts on its quotations. */
+/** The workshop's text for its quotations. */
 export default route({ needs: 'apprentice', answer: json(letterheadAnswer) }, async (event) =>
   (await repositories(event)).letterheads.read(),
 )

@@ -12,7 +12,7 @@ const body = Joi.object<{ letterhead: Letterhead; version: number }>({
   version: versionSchema.min(1).required(),
 })
 
-/** Saves what the workshop puts on its quotations. Issued ones stay as they are. */
+/** Saves the workshop's text for its quotations. Issued ones stay as they are. */
 export default route(
   { needs: 'installer', body: jsonBody(body, 320 * 1024), answer: json(letterheadAnswer), refuses: [409] },
   async (event, { body: { letterhead, version } }) => {

@@ -21,7 +21,7 @@ const body = Joi.object<ShopSettings>({
   ...seenSchema,
 }).prefs(inWords)
 
-/** Saves what the shop sets; every open job is checked again a moment later. */
+/** Saves the shop's settings; every open job is checked again a moment later. */
 export default route(
   { needs: 'installer', body: jsonBody(body, 256 * 1024), answer: json(savedSettings), refuses: [409] },
   async (event, { body: wanted }) => {

@@ -11,8 +11,8 @@ const body = Joi.object<{ rules: RuleOverrides; after: string | null }>({
 }).prefs(inWords)
 
 /**
- * What other rules would do to some of the open jobs. It changes nothing. Ask again with `next` for the jobs that
- * follow.
+ * The effect of other rules on some of the open jobs. It changes nothing. Ask again with `next` for the following
+ * jobs.
  */
 export default route(
   { needs: 'installer', body: jsonBody(body, 256 * 1024), answer: json(rulesPreview) },

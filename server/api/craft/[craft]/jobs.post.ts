@@ -19,8 +19,8 @@ const body = Joi.object<{ who: string; from?: string }>({
 })
 
 /**
- * A new job for a craft: from what was fitted in its newest job, with what that job’s readings taught. For a craft
- * without a job, or one of a fleet, from the job that is named.
+ * A new job for a craft: from its newest job as fitted, with the values learnt from that job’s readings. For a
+ * craft without a job, or one of a fleet, from the named job.
  */
 export default route(
   { needs: 'apprentice', body: jsonBody(body), answer: made(storedJob), refuses: [404] },

@@ -31,7 +31,7 @@ const body = Joi.object<Sending & { who: string; document: unknown }>({
   document: Joi.object().unknown().required(),
 })
 
-/** What was saved lately is not checked again. */
+/** Recently saved groups are not checked again. */
 const sound = new SoundGroups()
 
 /** Saves a job over the version it was changed from, or makes it; otherwise 409 with both sides. */

@@ -4,7 +4,7 @@ import { personInShop } from '../../../utils/session'
 import { endedOne } from '../../../answers/people'
 import { json, route } from '../../../utils/route'
 
-/** Takes a person off the list and ends their sessions. What they did keeps their name. */
+/** Removes a person and ends their sessions. Their changes keep their name. */
 export default route({ needs: 'owner', answer: json(endedOne), refuses: [404, 409] }, async (event) => {
   personInShop(event)
   const id = personId(event)

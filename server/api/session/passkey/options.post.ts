@@ -5,7 +5,7 @@ import { Refusal } from '../../../utils/refusal'
 import { json, route } from '../../../utils/route'
 import { passkeyDoor, passkeySite } from '../../../utils/session'
 
-/** What the browser needs to sign in with a passkey. */
+/** Options for a browser to sign in with a passkey. */
 export default route(
   { needs: 'anyone', answer: json(passkeyOptions), refuses: [404, 409] },
   async (event) => {

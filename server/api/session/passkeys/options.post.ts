@@ -4,7 +4,7 @@ import { repositories } from '../../../utils/database'
 import { json, route } from '../../../utils/route'
 import { browserOf, passkeyDoor, passkeySite, personInShop } from '../../../utils/session'
 
-/** What the browser needs to make a passkey for the person. */
+/** Options for a browser to make a passkey for the person. */
 export default route(
   { needs: 'apprentice', answer: json(passkeyOptions), refuses: [403, 404, 409] },
   async (event) => {

@@ -7,7 +7,7 @@ import { tableQuery, tableReport } from '../../../utils/table'
 import { tableRead } from '../../../answers/shelf'
 import { json, route } from '../../../utils/route'
 
-/** Reads a table of parts: tells what is wrong row by row and, if asked, takes the good rows. */
+/** Reads a table of parts: lists its errors row by row and, if asked, imports the good rows. */
 export default route(
   { needs: 'installer', query: tableQuery, takes: ['text/csv'], answer: json(tableRead), refuses: [404] },
   async (event, { query: { who, take } }) => {

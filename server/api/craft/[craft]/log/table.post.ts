@@ -8,7 +8,7 @@ import { tableQuery, tableReport } from '../../../../utils/table'
 
 const largestBytes = 4 * 1024 * 1024
 
-/** Reads a table of entries: tells what is wrong row by row and, if asked, adds the good rows. */
+/** Reads a table of entries: lists its errors row by row and, if asked, adds the good rows. */
 export default route(
   { needs: 'installer', query: tableQuery, takes: ['text/csv'], answer: json(logbookRead), refuses: [404] },
   async (event, { query: { who, take } }) => {

@@ -14,7 +14,7 @@ const query = Joi.object<{ who: string; words: string; at?: string }>({
   at: Joi.string().isoDate().description('When it was taken.'),
 })
 
-/** A photograph for the logbook of a craft: the bytes of a picture, kept without what stands next to its pixels. */
+/** A photograph for the logbook of a craft: the bytes of a picture, stored without its metadata. */
 export default route(
   { needs: 'apprentice', query, takes: pictureTypes, answer: made(addedEntries), refuses: [404] },
   async (event, { query: { who, words, at } }) => {

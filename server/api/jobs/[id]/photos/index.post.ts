@@ -21,7 +21,7 @@ const query = Joi.object<{ who: string; station: string; name: string; id?: stri
   at: Joi.string().isoDate().description('When it was taken.'),
 })
 
-/** A photo of a station: the bytes of a picture, kept without what stands next to its pixels. */
+/** A photo of a station: the bytes of a picture, stored without its metadata. */
 export default route(
   {
     needs: 'apprentice',

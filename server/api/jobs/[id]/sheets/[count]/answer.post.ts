@@ -8,7 +8,7 @@ import { whoSchema } from '../../../../../utils/who'
 
 const body = Joi.object<GivenAnswer & { readonly who: string }>({ who: whoSchema, ...answerKeys })
 
-/** Notes what the customer answered to a quotation. It is noted once. */
+/** Notes the customer's answer to a quotation. It is noted once. */
 export default route(
   { needs: 'installer', body: jsonBody(body, 128 * 1024), answer: made(sheetRow), refuses: [404, 409] },
   async (event, { body: { who, ...given } }) => {
