@@ -1,8 +1,9 @@
 import { evenly } from '#core/testing'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { hotOutputA, hotOutputAtRatedSpeedA } from './alternator'
+import { hotOutputA, hotOutputAtRatedSpeedA, warmLossV } from './alternator'
 import { ampacityA, ampacityThereA, copperOhmPerM, loopOhm } from './conductors'
+import { deratedShare } from './dcdc'
 import { fuseInterruptA } from './fuses'
 import { c20OverC10, copettiCapacity, leadCapacityAh } from './lead'
 import {
@@ -221,5 +222,16 @@ describe('fuses and conductors where they lie', () => {
       0.0115 * 1.64,
       6,
     )
+  })
+})
+
+describe('engineering defaults for warm places', () => {
+  it('lower a compensated regulator by 5 mV per degree above 25 °C, twice that at 24 V', () => {
+    expect([20, 25, 65].map((celsius) => warmLossV(celsius, 1))).toEqual([0, 0, 0.2])
+    expect(warmLossV(65, 2)).toBeCloseTo(0.4, 9)
+  })
+  it('derate a DC-DC on a straight line from 40 °C to 60 % at 60 °C', () => {
+    expect([25, 40, 60, 70].map(deratedShare)).toEqual([1, 1, 0.6, 0.6])
+    expect(deratedShare(50)).toBeCloseTo(0.8, 9)
   })
 })

@@ -63,6 +63,8 @@ describe('published points', () => {
       9,
     )
     expect(copettiDischargeV(10, 0.5, 100, 25)).toBeCloseTo(1.9275, 3)
+    // 0.7 % more of the drop for each degree below 25 °C: 17.5 % at 0 °C.
+    expect(copettiDischargeV(10, 0.5, 100, 0)).toBeCloseTo(2.025 - 1.175 * (2.025 - 1.9275), 3)
     expect(copettiChargeV(10, 0.5, 100, 25)).toBeCloseTo(2.2667, 3)
     expect(copettiGassingV(10, 100, 25)).toBeCloseTo(2.4278, 3)
     expect(copettiChargeEfficiency(1, 0.5)).toBeCloseTo(0.99875, 4)
@@ -256,6 +258,12 @@ describe('readings of the case', () => {
     expect(fit.heat.riseK).toBeCloseTo(95, 0)
     expect(fit.heat.tauMin).toBeCloseTo(11, 0)
     expect(fit.residualK).toBeLessThan(0.1)
+  })
+  it('two fit both as well', () => {
+    const fit = fitHeat([reading(60, 5), reading(60, 20)], 120, 40)!
+    expect(fit).toMatchObject({ tauFitted: true })
+    expect(fit.heat.riseK).toBeCloseTo(95, 0)
+    expect(fit.heat.tauMin).toBeCloseTo(11, 0)
   })
   it('a single one fits the rise alone', () => {
     const fit = fitHeat([reading(60, 200)], 120, 40)!
