@@ -1,6 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import type { JobDocument } from '#core/job/document'
+import { remedyOf } from '#core/remedies/catalogue'
 import { assessed, goodJob, straightJob, withMeasured, withValues } from '#core/testing'
+import { metric } from '#core/units/display'
+import { formatQuantity, type Write } from '#core/units/format'
+import { changesToMake } from './to-change'
 
 /** A DC-DC of 50 A at the end of 9 m of 6 mm², behind a plug of 50 A: its feed collapses. */
 function starvedDcdc(): JobDocument {
@@ -41,6 +45,24 @@ describe('the changes of a job', () => {
     const { changes } = assessed(job)
     expect(changes.filter(({ id }) => id === 'battery.more-parallel')).toHaveLength(1)
     expect(changes.some(({ id }) => id === 'charger.limit-current')).toBe(false)
+  })
+
+  it('hold one monitor for a misleading gauge and a missing shunt, and name both checks', () => {
+    const job = withMeasured(
+      withValues(goodJob(), { 'use/monitor': 'bms', 'candidate/parallel': 2 }),
+      'devices',
+      {
+        kind: 'gauge',
+      },
+    )
+    const judgement = assessed(job)
+    const q: Write = (value, unit) => formatQuantity(value, unit, metric)
+    const monitors = changesToMake(judgement, judgement.checks, job, q).filter(
+      ({ remedy }) => remedyOf(remedy).monitors,
+    )
+    expect(monitors.map(({ settles }) => settles.map((key) => key.split('@')[0]).toSorted())).toEqual([
+      ['battery.monitor', 'battery.voltage-devices'],
+    ])
   })
 
   it('hold one lead battery for an engine, of the size of its cranking label', () => {
