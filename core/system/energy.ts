@@ -346,3 +346,19 @@ export function chargedAwayAh(system: System): number {
     return sum + amps * (lane.kind === 'charger' ? onGeneratorH : hours)
   }, 0)
 }
+
+/**
+ * Charge brought by all sources on an ordinary day, chargers on mains included, Ah. Null while someone has to find out
+ * for how long they run.
+ */
+export function chargedDailyAh(system: System): number | null {
+  let mainsAh = 0
+  for (const lane of system.lanes) {
+    if (lane.kind === 'alternator' && !lane.alternator.$settled('driveHours')) return null
+    if (lane.kind !== 'charger') continue
+    if (!lane.charger.$settled('hours')) return null
+    const { hours, amps } = laneDay(lane, system)
+    mainsAh += amps * hours
+  }
+  return mainsAh + chargedAwayAh(system)
+}

@@ -3,6 +3,7 @@ import { formatNumber, formatShare, joinText } from '#core/units/format'
 import { check, number, word } from '#core/assessment/check'
 import {
   chargedAwayAh,
+  chargedDailyAh,
   dailyUse,
   dayAway,
   freshUsableAh,
@@ -17,6 +18,7 @@ import {
 } from '#core/system/energy'
 import { allowsParallel } from '#core/system/more-batteries'
 import type { RemedyRef } from '#core/remedies/catalogue'
+import type { System } from '#core/system/system'
 
 const other: RemedyRef = { id: 'battery.other', on: 'candidate' }
 
@@ -69,6 +71,22 @@ const usable = check({
   },
 })
 
+/** Says that the sources bring less than the daily use, also with mains: the battery is empty some day. */
+function fallingBehind(system: System): readonly string[] {
+  const { q } = system
+  const { use, usedAh } = dayAway(system)
+  const dailyAh = chargedDailyAh(system)
+  const isUseKnown = use.from === 'loads' || system.one.use.$settled('dailyAh')
+  if (dailyAh === null || !isUseKnown || dailyAh >= usedAh) return []
+  const days = usableColdAh(system) / (usedAh - dailyAh)
+  return [
+    joinText(
+      `All sources together return ${q(dailyAh, 'Ah')} of the ${q(usedAh, 'Ah')} used a day. `,
+      `Charge the battery from the mains or a generator within ${q(days, 'days')}.`,
+    ),
+  ]
+}
+
 const autonomy = check({
   id: 'battery.autonomy',
   title: 'Days away',
@@ -106,6 +124,7 @@ const autonomy = check({
               `Away from mains the sources fall ${q(netAh, 'Ah')} a day short. `,
               `The battery lasts ${q(lasts, 'days')}; the customer needs ${q(daysAway, 'days')}.`,
             ),
+      cautions: () => (short ? [] : fallingBehind(system)),
       remedies: !short
         ? []
         : [
