@@ -92,7 +92,7 @@ describe('the texts of the catalogues', () => {
         expect({ where, sentence, tooLong: words > mostWords }).toMatchObject({ tooLong: false })
       }
   })
-  it('say what to do about a fault in sentences', () => {
+  it('describe the repair of a fault in sentences', () => {
     for (const { mend } of allFaults) expect(mend).toMatch(/^[A-Z].*\.$/)
   })
 })

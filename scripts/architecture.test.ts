@@ -34,7 +34,7 @@ async function broken(files: Readonly<Record<string, string>>): Promise<string[]
 }
 
 describe('the layers', () => {
-  it('let a folder use what stands before it', async () => {
+  it('let a folder use the ones before it', async () => {
     expect(
       await broken({
         'core/job/a.ts': "import { b } from '#core/units/b'\nexport const a = b",

@@ -22,7 +22,7 @@ const graph = {
   }),
 }
 
-it('puts what the bench shares into one file each for the list, other pages, and other pages of a job', () => {
+it('puts the bench’s shared code into one file each for the list, other pages, and other pages of a job', () => {
   const bundleOf = bundles()
   const of = Object.fromEntries(ids.map((id) => [id.split('/').at(-1), bundleOf(id, graph)]))
   expect(of).toMatchObject({ 'mark.vue': 'shared', 'words.ts': 'parts', 'remedies.ts': 'job' })

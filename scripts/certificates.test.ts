@@ -23,7 +23,9 @@ afterAll(() => {
   rmSync(folder, { recursive: true, force: true })
 })
 
-/** Asks a server with this certificate, as a phone that trusts the authority. Returns the answer or the error code. */
+/**
+ * Asks a server with this certificate, as a phone that trusts the authority. Returns the answer or the error code.
+ */
 async function answerAt(host: string, { key, cert, authority }: Certificates): Promise<string> {
   const server = createServer({ key, cert }, (_, answer) => answer.end('hello')).listen(0, host)
   await once(server, 'listening')

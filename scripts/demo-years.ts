@@ -1,5 +1,6 @@
 // npm run demo-years: works out the answers and papers that take too long for a first start, and writes them to
-// demo/years: an accepted and a declined quotation, and a signed job with its papers. Run it after a change of papers.
+// demo/years: an accepted and a declined quotation, and a signed job with its papers. Run it after a change of
+// papers.
 import { writeFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import ELK from 'elkjs/lib/elk.bundled.js'

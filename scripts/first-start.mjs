@@ -20,7 +20,9 @@ chmodSync(data, 0o755)
 const { PORT: _port, DATABASE_URL: _database, ...env } = process.env
 process.once('exit', () => rmSync(data, { recursive: true, force: true }))
 
-/** A command that serves the application, in a process group of its own: Ctrl+C reaches all of it, as in a terminal. */
+/**
+ * A command that serves the application, in a process group of its own: Ctrl+C reaches all of it, as in a terminal.
+ */
 class Served {
   constructor({ name, args, cluster, announces }) {
     this.name = name

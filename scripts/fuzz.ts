@@ -1,7 +1,7 @@
 // npm run fuzz [-- TRIES [SEED]]: hostile requests to every route that the file tree has, hostile texts to every
 // reader, and valid jobs whose values lie at the edges of their fields. Prints how many answers were of which kind;
-// fails where one was of 500 or took over two seconds, or the server did not give its memory back. Time and memory are
-// looked at once the server is warm: every paper of twelve clients at once is made for the first time before.
+// fails where one was of 500 or took over two seconds, or the server did not give its memory back. Time and memory
+// are looked at once the server is warm: every paper of twelve clients at once is made for the first time before.
 import { readFileSync, readdirSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import { readJobFile } from '#core/formats/job-file'

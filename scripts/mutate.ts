@@ -1,6 +1,6 @@
-// npm run mutate [-- COUNT [SEED]]: changes one operator or number of the core at a time, in a copy of the sources, and
-// runs quick tests, those of its subject, then those of the checks. Prints each change that no test notices, and the
-// share that was noticed. Takes about a minute for each change that is not.
+// npm run mutate [-- COUNT [SEED]]: changes one operator or number of the core at a time, in a copy of the sources,
+// and runs quick tests, those of its subject, then those of the checks. Prints each change that no test notices, and
+// the share that was noticed. Takes about a minute for each change that is not.
 import { spawnSync } from 'node:child_process'
 import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'

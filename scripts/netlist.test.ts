@@ -27,7 +27,9 @@ afterAll(() => {
   rmSync(work, { recursive: true })
 })
 
-/** A script for the other solver: each netlist is solved by itself, and what was found of it stands under its number. */
+/**
+ * A script for the other solver: each netlist is solved by itself, and what was found of it stands under its number.
+ */
 const scriptOf = (files: readonly string[]): string =>
   [
     '*ng_script',

@@ -1,5 +1,5 @@
-// npm run --silent paper -- FILE.json --paper KIND: the blocks of a paper as JSON, from the core alone, with the usual
-// rules and letterhead.
+// npm run --silent paper -- FILE.json --paper KIND: the blocks of a paper as JSON, from the core alone, with the
+// usual rules and letterhead.
 import { parseArgs } from 'node:util'
 import ELK from 'elkjs/lib/elk.bundled.js'
 import { layoutOf } from '#core/drawing/layout'

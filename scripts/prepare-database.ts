@@ -1,6 +1,6 @@
-// Brings the database of DATABASE_URL up to date and, when it is empty, loads the demo jobs (not with --empty). Before anything is
-// changed in a database that holds something, a backup is made. The role of the application, named in
-// APPLICATION_DATABASE_URL, is made and given its rights.
+// Brings the database of DATABASE_URL up to date and, when it is empty, loads the demo jobs (not with --empty).
+// Before anything is changed in a database that holds something, a backup is made. The role of the application, named
+// in APPLICATION_DATABASE_URL, is made and given its rights.
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { connect } from '../server/db/connection'

@@ -1,7 +1,7 @@
-// npm run pressure [-- KILLS]: first 500 writers at once save the same version, twenty times: each time one of them wins
-// and the others get a conflict. Then the database is killed again and again under 16 clients: after each kill as many
-// requests at once as there are connections must be answered within 10 s. No request may wait for ever, and nothing may
-// be thrown outside a request.
+// npm run pressure [-- KILLS]: first 500 writers at once save the same version, twenty times: each time one of them
+// wins and the others get a conflict. Then the database is killed again and again under 16 clients: after each kill
+// as many requests at once as there are connections must be answered within 10 s. No request may wait for ever, and
+// nothing may be thrown outside a request.
 import { setTimeout as pause } from 'node:timers/promises'
 import { withField } from '#core/job/document'
 import type { JobPage } from '../server/repositories/job-list'

@@ -51,7 +51,7 @@ describe('the published description of the API', () => {
       version: '3.1',
     })
   })
-  it('says of every route what it is for', () => {
+  it('describes the purpose of every route', () => {
     const silent = Object.entries(published.paths).flatMap(([path, operations]) =>
       Object.entries(operations)
         .filter(([, { summary }]) => summary.length < 10)

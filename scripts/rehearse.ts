@@ -1,6 +1,6 @@
 // npm run rehearse [-- JOBS PHOTOS BYTES]: walks docs/running.md on a shop of its own, with as many jobs and
-// photographs of this many bytes: backing up while it is used, restoring, moving the data away, a port that is taken, a
-// second start. Every row must come back as it was. Fails with the first sentence that does not hold.
+// photographs of this many bytes: backing up while it is used, restoring, moving the data away, a port that is taken,
+// a second start. Every row must come back as it was. Fails with the first sentence that does not hold.
 import { createHash, randomBytes } from 'node:crypto'
 import { once } from 'node:events'
 import {

@@ -1,6 +1,6 @@
-// npm run soak:devices [-- MINUTES [SEED]]: three phones and two laptops change twenty jobs, while connections are lost
-// and pages, the server and the database are killed at random. In the end every change of every device must be there,
-// once, and none may have replaced a value that its person could not see.
+// npm run soak:devices [-- MINUTES [SEED]]: three phones and two laptops change twenty jobs, while connections are
+// lost and pages, the server and the database are killed at random. In the end every change of every device must be
+// there, once, and none may have replaced a value that its person could not see.
 import { chromium, type Browser, type BrowserContext, type Page } from '@playwright/test'
 import { setTimeout as pause } from 'node:timers/promises'
 import type { HistoryEntry } from '../server/repositories/job-history'

@@ -32,7 +32,9 @@ let isOver = false
 
 /** Share of the kills that wait until the last one is got over. */
 const startedFirst = 0.7
-/** After the fewest kills, each further one waits for this many saves: a slow machine would save nothing otherwise. */
+/**
+ * After the fewest kills, each further one waits for this many saves: a slow machine would save nothing otherwise.
+ */
 const savesBetweenKills = 3
 
 async function killing(): Promise<void> {

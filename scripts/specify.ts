@@ -1,5 +1,5 @@
-// npm run --silent specify -- FILE.json [--shelf FOLDER]: the answers for a job as JSON, their wiring included, from the
-// core alone. Without a shelf that of the demo serves.
+// npm run --silent specify -- FILE.json [--shelf FOLDER]: the answers for a job as JSON, their wiring included, from
+// the core alone. Without a shelf that of the demo serves.
 import { stat } from 'node:fs/promises'
 import { parseArgs } from 'node:util'
 import { searchAnswers } from '#core/solve/answers'

@@ -1,5 +1,5 @@
-// npm start: everything from a clean clone to a served application, kept up until it is stopped. With --shop it serves
-// the network, and people sign in. With --empty the first start makes a workshop without the demo.
+// npm start: everything from a clean clone to a served application, kept up until it is stopped. With --shop it
+// serves the network, and people sign in. With --empty the first start makes a workshop without the demo.
 import { spawn } from 'node:child_process'
 import { randomUUID } from 'node:crypto'
 import { join } from 'node:path'
@@ -57,7 +57,9 @@ if (!ending) {
 await serving
 process.exit(0)
 
-/** Does something with the database; where that falls in the middle of it, it is brought back and it is done again. */
+/**
+ * Does something with the database; where that falls in the middle of it, it is brought back and it is done again.
+ */
 async function withDatabase(work) {
   for (let tries = 1; ; tries++) {
     try {

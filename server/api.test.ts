@@ -293,7 +293,7 @@ describe('bad requests are answered with words, never with 500', () => {
       expect(sent.status).toBe(415)
     },
   )
-  it('what a page of another site asks for, unless it opens a page', async () => {
+  it('refuses requests by a page of another site, unless they open a page', async () => {
     const from = (site: string, more: object = {}) =>
       fetch(`${server.url}/api/jobs`, { headers: { 'sec-fetch-site': site, ...more } })
     expect((await from('cross-site')).status).toBe(403)

@@ -74,7 +74,7 @@ describe('craft and customers of jobs', () => {
     expect(found.body.crafts.map(({ id }) => id)).toEqual([craft.id])
   })
 
-  it('follow what is typed in the head of their only job, without leaving half-typed customers', async () => {
+  it('follow the head of their only job, without leaving half-typed customers', async () => {
     const job = await newJob()
     for (const customer of ['O', 'Oda', 'Oda Farrow']) await head(job, { name: 'Sea Lark', customer })
     await head(job, { registration: 'PL 77', contact: 'oda@farrow.example' })
@@ -165,7 +165,7 @@ describe('a logbook', () => {
     await expect(db.sql`update log_entry set value = 1`).rejects.toThrow()
   })
 
-  it('refuses what cannot be, in words', async () => {
+  it('refuses impossible values, in words', async () => {
     const craft = await craftOf('0421')
     const before = await logOf(craft)
     for (const [entry, words] of [
@@ -261,7 +261,7 @@ describe('a signed record', () => {
     expect(signed.status).toBe(200)
   }, 120_000)
 
-  it('writes the visit, the readings and what was left open into the logbook', async () => {
+  it('writes the visit, the readings and the open items into the logbook', async () => {
     const log = await logOf((await belonging(job.id)).craft)
     expect(log.filter(({ kind }) => kind === 'visit').map(({ words }) => words)[0]).toContain(
       'signed by Ida Brell',
@@ -288,7 +288,7 @@ describe('a signed record', () => {
     expect((await put({ who, due: '2027-02-30' })).status).toBe(422)
   })
 
-  it('starts the next job from what was fitted, and says where each value comes from', async () => {
+  it('starts the next job from the fitted parts, with the source of each value', async () => {
     const craft = (await belonging(job.id)).craft
     const { status, body } = await call<StoredJob>('POST', `/api/craft/${craft}/jobs`, { who })
     expect(status).toBe(201)
@@ -378,7 +378,7 @@ describe('a customer’s data', () => {
   })
 })
 
-describe('what the shop sees to', () => {
+describe('the shop’s start page', () => {
   it('lists due jobs, stages, flagged craft, and follows the work of a customer', async () => {
     const craft = await craftOf('0430')
     const reading = (year: number, value: number) => ({

@@ -53,7 +53,7 @@ const unreasoned = {
 const signature = { ...unreasoned, reason: 'The rest follows on Friday' }
 
 describe('a signed record', () => {
-  it('of which something is missing asks for a reason, and says what is missing', async () => {
+  it('with missing items asks for a reason, and names them', async () => {
     const refused = await sign(unreasoned)
     expect(refused.status).toBe(422)
     const { gaps } = refused.body as unknown as { gaps: string[] }
@@ -66,7 +66,7 @@ describe('a signed record', () => {
     expect((await call('GET', `/api/jobs/${job.id}/sheets/1`)).status).toBe(404)
   })
 
-  it('freezes what was done, read and repaired, without anything specified', async () => {
+  it('freezes steps, readings and repairs, without anything specified', async () => {
     const signed = await sign(signature)
     expect(signed).toMatchObject({
       status: 200,
@@ -125,7 +125,7 @@ describe('a stand-in for an instrument', () => {
     return { readings, ended: text.includes('event: end') }
   }
 
-  it('shows what the job’s own network gives, and goes on behind what was received', async () => {
+  it('shows the readings of the job’s own network, and continues after the received ones', async () => {
     const whole = await stream('test=rested-bank&seed=4&speed=600')
     expect(whole.ended).toBe(true)
     expect(whole.readings).toHaveLength(24)

@@ -92,7 +92,7 @@ describe('metrics', () => {
 })
 
 describe('the key of a program', () => {
-  it('lets it do what its role may, under its own name', async () => {
+  it('has the rights of its role, under its own name', async () => {
     const { token } = await newKey('apprentice')
     const made = await withKey<{ id: string; updatedBy: string }>(token, 'POST', '/api/jobs', { who: 'x' })
     expect(made).toMatchObject({ status: 201, body: { updatedBy: 'Stock list' } })

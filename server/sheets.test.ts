@@ -64,7 +64,7 @@ const issue = () =>
   })
 
 describe('the whole shelf', () => {
-  it('is what a search chooses from: current parts of all kinds', async () => {
+  it('is the choice for a search: current parts of all kinds', async () => {
     const { status, body: page } = await call<WholePage>('GET', '/api/shelf/whole')
     const body = page.parts
     expect(status).toBe(200)
@@ -81,7 +81,7 @@ describe('a specification sheet', () => {
     })
   })
 
-  it('is issued for what was chosen, numbered, and frozen', async () => {
+  it('is issued for the chosen answer, numbered, and frozen', async () => {
     const shelf = (await call<WholePage>('GET', '/api/shelf/whole')).body.parts
     const answer = searchAnswers(planOf(job.document, {}, shelf)).answers[0]!
     await save(withSpecified(job.document, specifiedBy(answer, 'Ida Brell', '2026-11-20T10:00:00.000Z')))
@@ -420,7 +420,7 @@ describe('the link of a customer', () => {
 })
 
 describe('the letterhead', () => {
-  it('is saved over the version that was seen, and refused with what is none', async () => {
+  it('is saved over the version that was seen, and refuses invalid data', async () => {
     const { body: before } = await call<LetterheadRow>('GET', '/api/letterhead')
     const put = (more: object, version = before.version) =>
       call<LetterheadRow>('PUT', '/api/letterhead', {

@@ -40,7 +40,7 @@ describe('shop rules', () => {
       units: { system: 'metric', currency: '€' },
     }))
 
-  it('show what they would do to the open jobs, and change nothing until they are kept', async () => {
+  it('show their effect on the open jobs, and change nothing until they are saved', async () => {
     const before = await job('0421')
     const preview = await call<Preview>('POST', '/api/shop/preview', {
       rules: { certificatesVehicle: 'both', windowTimeShare: 10 },
@@ -352,7 +352,7 @@ describe('the shunt stand-in', () => {
   const readings = (text: string): number[][] =>
     [...text.matchAll(/^data: (\[.*\])$/gm)].flatMap((m) => JSON.parse(m[1]!) as number[][])
 
-  it('streams the same vehicle for the same seed, behind what was received already, and ends', async () => {
+  it('streams the same vehicle for the same seed, after the received readings, and ends', async () => {
     const text = await read('speed=60&from=1600')
     const tail = readings(text)
     expect(tail).toHaveLength(80)
@@ -368,7 +368,7 @@ describe('the shunt stand-in', () => {
     expect(readings(await read('speed=60&from=1640'))[0]![0]).toBe(410)
   })
 
-  it('refuses what it cannot do', async () => {
+  it('refuses impossible requests', async () => {
     for (const query of ['speed=0', 'speed=1e9', 'from=-1', 'seed=x'])
       expect((await call('GET', `/api/instruments/shunt?${query}`)).status).toBe(422)
   })

@@ -39,7 +39,9 @@ class OwnServer {
     await this.running?.stop()
     this.running = null
   }
-  /** Waits until it has noticed that its connections to the database before are closed: they refuse what comes first. */
+  /**
+   * Waits until it has noticed that its connections to the database before are closed: they refuse what comes first.
+   */
   async findsItsDatabase(): Promise<void> {
     await expect(async () => expect((await fetch(`${this.url}/api/jobs`)).status).toBe(200)).toPass()
   }

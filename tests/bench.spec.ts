@@ -94,7 +94,7 @@ test('the rescue van: two reasons, and the cold', async ({ page, app }) => {
   )
 })
 
-test('one missing voltage comes to the top of what to measure, with the values that decide', async ({
+test('one missing voltage becomes the first measurement, with the values that decide', async ({
   page,
   app,
 }) => {
@@ -118,7 +118,7 @@ test('one missing voltage comes to the top of what to measure, with the values t
   await expect(why).toContainText(/14\.\d+ to 14\.\d+ V: Suits/)
 })
 
-test('trying a remedy shows what would follow and changes nothing', async ({ page, app }) => {
+test('trying a remedy shows the verdicts that would follow and changes nothing', async ({ page, app }) => {
   await page.goto(await app.job('0421'))
   await expect(headline(page)).toHaveText('Does not suit')
   await page.keyboard.press('t')

@@ -10,7 +10,7 @@ const years = fileURLToPath(new URL('../demo/years/years.json', import.meta.url)
 const accessible = async (page: Page): Promise<void> =>
   expect((await new AxeBuilder({ page }).setLegacyMode().analyze()).violations).toEqual([])
 
-test('a craft comes back: its fading bank, a capacity test, a correction, and a job from what is known @long', async ({
+test('a craft comes back: its fading bank, a capacity test, a correction, and a job from its known data @long', async ({
   page,
   app,
 }) => {
@@ -176,7 +176,7 @@ test('stages follow the work, and undo takes them back @long', async ({ page, ap
   await expect(row).toContainText('Specified')
 })
 
-test('what the shop has learnt offers a rule, and changes none by itself @long', async ({ page, app }) => {
+test('the shop’s learnt values offer a rule, and change none by themselves @long', async ({ page, app }) => {
   await loadDemoYears(app.db.sql, years)
   await page.goto(`${app.url}/learnt`)
   await expect(page.getByText('Temperature of cables for voltage drop')).toBeVisible()

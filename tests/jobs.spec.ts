@@ -19,10 +19,7 @@ test('the list shows each job with its verdict, and finds by words and verdict',
   await expect(headline(page)).toHaveText('Measure first')
 })
 
-test('a long list keeps what was shown of it while one of its jobs is being checked', async ({
-  page,
-  app,
-}) => {
+test('a long list keeps its rows while one of its jobs is being checked', async ({ page, app }) => {
   await app.db.sql`
     insert into job (workshop_id, document, number, name, customer, craft, stage, verdict, headline, reason, search, updated_by, version, judged_version, judged_shop)
     select workshop_id, document, (2000 + n)::text, name, customer, craft, stage, verdict, headline, reason, search, updated_by, version,
@@ -84,7 +81,7 @@ const bad: readonly (readonly [name: string, file: string, content: Buffer, word
     'a PNG renamed',
     'photo.json',
     readFileSync(new URL('./pixel.png', import.meta.url)),
-    /This is a picture \(PNG\), not what its name says/,
+    /This is a picture \(PNG\), unlike its name/,
   ],
   ['half a file', 'job.json', van.subarray(0, 400), /Line \d+: This is not a job file/],
 ]

@@ -32,7 +32,7 @@ test.describe('on a phone', () => {
     serviceWorkers: 'allow',
   })
 
-  test('the photo of a plate sets what is confirmed, changes the verdict, and works without signal @long', async ({
+  test('the photo of a plate sets the confirmed values, changes the verdict, and works without signal @long', async ({
     page,
     app,
   }) => {
@@ -101,7 +101,7 @@ test('a photo that is no plate is kept, and says that nothing is readable @long'
   await expect(sheet(page).getByRole('img', { name: 'Photo: Label: Shore charger' })).toBeVisible()
 })
 
-test('what is no photo, cut off or too large is refused in words, and print that looks like markup stays print @long', async ({
+test('a file that is no photo, cut off or too large is refused in words, and print that looks like markup stays print @long', async ({
   page,
   app,
 }) => {

@@ -284,7 +284,7 @@ test('the theme follows the device and can be set', async ({ page, app }) => {
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'light')
 })
 
-test('the summary page says what to change, what is open, and the cautions, and prints on paper @long', async ({
+test('the summary page lists changes, open values and cautions, and prints on paper @long', async ({
   page,
   app,
 }) => {

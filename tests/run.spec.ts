@@ -106,7 +106,7 @@ test('readings of the alternator’s case are brought in, fitted, and change the
   )
 })
 
-test('a frozen week on the mountain: what would charge, what the cells allow, and a weather file that is none', async ({
+test('a frozen week on the mountain: the sources, the limits of the cells, and an invalid weather file', async ({
   page,
   app,
 }) => {
@@ -127,7 +127,7 @@ test('a frozen week on the mountain: what would charge, what the cells allow, an
   await expect(page.getByRole('alert')).toContainText('line 1: This is not an EPW file')
 })
 
-test('an empty job runs too, and says what it took as typical', async ({ page, app }) => {
+test('an empty job runs too, and lists its typical values', async ({ page, app }) => {
   await page.goto(app.url)
   await page.getByRole('button', { name: 'New job' }).click()
   await page.getByRole('link', { name: 'Run', exact: true }).click()

@@ -33,7 +33,7 @@ test('the server stops in the middle of typing and comes back: nothing typed is 
   expect(row).toEqual({ cold: 5, hot: 44 })
 })
 
-test('a reload while the connection is lost brings back what was typed @long', async ({ page, app }) => {
+test('a reload while the connection is lost brings back the typed text @long', async ({ page, app }) => {
   const address = await app.job('0417')
   await page.goto(address)
   await openStation(page, 'place')
@@ -133,7 +133,7 @@ test('two browsers on one value: neither overwrites the other, the person choose
   await other.context().close()
 })
 
-test('what one person changes appears for the other, who is told, and both see who else is there @long', async ({
+test('a change by one person appears for the other with a message, and both see each other @long', async ({
   page,
   app,
   browser,
@@ -148,7 +148,7 @@ test('what one person changes appears for the other, who is told, and both see w
   await other.context().close()
 })
 
-test('what was saved on one device can be undone on another @long', async ({ page, app, browser }) => {
+test('a change saved on one device can be undone on another @long', async ({ page, app, browser }) => {
   const other = await openInTwo(page, app, browser)
   await field(page, 'place/coldestC').fill('4')
   await expectSaved(page)

@@ -189,7 +189,7 @@ test('a table of 5000 parts with 37 bad rows: 37 messages, and 4963 taken when a
   await expect(page.getByRole('button', { name: /^Fuses and breakers 5069/ })).toBeVisible()
 })
 
-test('a shop rule shows what it would do, and checks the open jobs once it is kept @long', async ({
+test('a shop rule shows its effect, and checks the open jobs once it is saved @long', async ({
   page,
   app,
 }) => {

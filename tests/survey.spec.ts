@@ -138,7 +138,7 @@ test.describe('with one thumb', () => {
   })
 })
 
-test('a station folds away what is seldom needed, until it is known', async ({ page, app }) => {
+test('a station folds away seldom needed fields, until they are known', async ({ page, app }) => {
   await page.goto(await app.job('0417'))
   await openStation(page, 'place')
   await expect(field(page, 'place/loadLimitKg')).toBeHidden()
@@ -153,7 +153,7 @@ test('a station folds away what is seldom needed, until it is known', async ({ p
   await expect(field(page, 'place/loadLimitKg')).toHaveValue('18.144 kg')
 })
 
-test('what is typed in a folded field arrives to the last digit, and stays in hand whatever is checked', async ({
+test('text typed in a folded field arrives to the last digit, and stays focused through checks', async ({
   page,
   app,
 }) => {
@@ -180,7 +180,7 @@ test('what is typed in a folded field arrives to the last digit, and stays in ha
   await expectSaved(page)
 })
 
-test('readings are a table: cell by cell, or pasted; what is missing is said', async ({ page, app }) => {
+test('readings are a table: cell by cell, or pasted; a missing value is named', async ({ page, app }) => {
   await page.goto(await app.job('0417'))
   await openStation(page, 'houseBank')
   const each = field(page, 'houseBank/restedEachV').getByRole('textbox')

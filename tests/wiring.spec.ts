@@ -10,7 +10,7 @@ const opened = async (page: Page, address: string): Promise<void> => {
 const row = (page: Page, number: string) =>
   page.getByRole('row').filter({ has: page.getByRole('button', { name: number, exact: true }) })
 
-test('the workboat’s wiring is proposed, and what is wrong in it is chosen, changed and settled', async ({
+test('the workboat’s wiring is proposed, and its error is chosen, changed and settled', async ({
   page,
   app,
 }) => {
@@ -100,7 +100,7 @@ test('the drawing is saved as SVG and the plan as PDF @long', async ({ page, app
 
 test.describe('on the phone', () => {
   test.use({ viewport: { width: 390, height: 844 }, hasTouch: true })
-  test('a list follows the current, and what is chosen comes into sight', async ({ page, app }) => {
+  test('a list follows the current, and the chosen row scrolls into sight', async ({ page, app }) => {
     await opened(page, await app.job('0430'))
     await expect(page.getByTestId('drawing')).toBeHidden()
     await page.getByRole('button', { name: /^W8 / }).tap()

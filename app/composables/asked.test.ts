@@ -10,7 +10,7 @@ vi.mock('../engine/client', () => ({ theEngine: () => ({}) }))
 /** A job of which only the name matters here. */
 const jobNamed = (name: string): JobDocument => ({ job: { name } }) as unknown as JobDocument
 
-describe('what the engine says of a job', () => {
+describe('the answer of the engine for a job', () => {
   let scope: EffectScope
   /** Requests that wait for their answer, by the name of the job. */
   const waiting = new Map<
@@ -83,7 +83,7 @@ describe('what the engine says of a job', () => {
     expect(result.value).toBe('of after')
   })
 
-  it('says what went wrong, and forgets it with the next answer', async () => {
+  it('shows the error, and drops it with the next answer', async () => {
     const { problem, pending } = asked()
     job.value = jobNamed('bad')
     await settle()

@@ -80,7 +80,7 @@ describe('values as they are entered', () => {
     expect(charger.absorptionV).toMatchObject({ value: null })
   })
 
-  it('keep what this version does not know of them', () => {
+  it('keep their properties that this version does not know', () => {
     charger.absorptionV = { value: 14.4, how: 'label', page: 7 }
     useEntering().enter(absorption, 14.2)
     expect(charger.absorptionV).toMatchObject({ value: 14.2, page: 7 })

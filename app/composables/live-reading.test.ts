@@ -70,7 +70,7 @@ describe('readings of an instrument that is held at a test', () => {
     expect(readings.value).toHaveLength(1)
   })
 
-  it('do without what the browser kept where that is damaged', () => {
+  it('start empty if the stored ones are damaged', () => {
     localStorage.setItem('jovial-anchor.live.job-1.volts-bar', '[{"t":0,')
     expect(live().readings.value).toEqual([])
   })

@@ -44,7 +44,9 @@ export function usePages<Row, Answer extends Page>(
     /** Null where the rows are those that this device keeps. */
     readonly answer: Answer | null
   }
-  /** Pages that are to be listed: a page that was asked for is not forgotten where the list is asked again meanwhile. */
+  /**
+   * Pages that are to be listed: a page that was asked for is not forgotten where the list is asked again meanwhile.
+   */
   let pages = 1
 
   async function patiently(path: string): Promise<Got<Answer>> {
@@ -72,8 +74,8 @@ export function usePages<Row, Answer extends Page>(
   }
 
   /**
-   * Shows the rows that this device keeps, at once, where the server cannot be reached. False if there are none, or the
-   * server can be reached.
+   * Shows the rows that this device keeps, at once, where the server cannot be reached. False if there are none, or
+   * the server can be reached.
    */
   async function showKept(): Promise<boolean> {
     if (isReachable.value) return false

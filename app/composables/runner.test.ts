@@ -77,7 +77,7 @@ describe('a run beside the page', () => {
 
   it.each([
     [
-      'what is wrong with its inputs',
+      'the error of its inputs',
       (run: Given) => run.finish({ ok: false, error: 'line 9: no wind' }),
       'line 9: no wind',
     ],

@@ -2,7 +2,9 @@ import type { ShelfPart } from '#core/shelf/kinds'
 import { isReachable } from '../device/connection'
 import { shelfPage, wholeShelf } from '../device/keeper'
 
-/** The whole shelf, once the page that needs it is there. Null until then; asked for again once the server answers. */
+/**
+ * The whole shelf, once the page that needs it is there. Null until then; asked for again once the server answers.
+ */
 export function useWholeShelf() {
   const shelf = shallowRef<readonly ShelfPart[] | null>(null)
   const isOutOfReach = ref(false)

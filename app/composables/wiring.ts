@@ -19,7 +19,9 @@ export const layOut = (drawing: Drawing): Promise<Layout> => layoutOf(drawing, t
 /** The last drawing, by its job and settings: it is there when the view opens again. */
 let last: { readonly of: string; readonly drawn: DrawnWiring } | null = null
 
-/** The wiring of the job on the bench, following its changes: checked in the engine, laid out in a worker of its own. */
+/**
+ * The wiring of the job on the bench, following its changes: checked in the engine, laid out in a worker of its own.
+ */
 export function useWiring(isReady: () => boolean) {
   const bench = useJob()
   const { result, pending, problem } = useAsked(

@@ -118,7 +118,7 @@ describe('an answer', () => {
     expect(limits).toEqual([false, true])
   })
 
-  it('is never what the device keeps where the server has just changed', async () => {
+  it('is never the stored copy if the server has just changed', async () => {
     await readKept('/api/shelf/whole?')
     jobs = null
     expect(await readChanged('/api/shelf/whole?')).toEqual({ kind: 'unreachable' })

@@ -114,7 +114,7 @@ describe('saving', () => {
     expect(storage.size).toBe(0)
   })
 
-  it('sends what was typed while another save was on its way', async () => {
+  it('sends text that was typed during another save', async () => {
     const bench = await opened()
     type(bench, 'place/coldestC', 3)
     await rest(510)
@@ -137,7 +137,7 @@ describe('saving', () => {
     expect(server.document.place).toMatchObject({ coldestC: { value: 3 }, hottestC: { value: 44 } })
   })
 
-  it('shows what the server refuses, and keeps it here', async () => {
+  it('shows the server’s refusal, and keeps the change here', async () => {
     const bench = await opened()
     server.refuses = 'place/coldestC must be 40 or less'
     type(bench, 'place/coldestC', 3)
@@ -159,7 +159,7 @@ describe('saving', () => {
     expect(bench.save.kind).toBe('full')
   })
 
-  it('does not send what comes back to what it was', async () => {
+  it('does not send a value that returns to its old state', async () => {
     const bench = await opened()
     type(bench, 'place/coldestC', 3)
     type(bench, 'place/coldestC', 12)
@@ -327,7 +327,7 @@ describe('two people', () => {
 })
 
 describe('a job that was deleted elsewhere', () => {
-  it('is offered as a copy with what was typed', async () => {
+  it('is offered as a copy with the typed text', async () => {
     const bench = await opened()
     type(bench, 'place/coldestC', 3)
     server.isDeleted = true

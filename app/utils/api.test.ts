@@ -44,7 +44,7 @@ describe('reading from the server', () => {
     await vi.advanceTimersByTimeAsync(5000)
     return answer
   }
-  it('is tried again where it cannot be reached, and gives what comes then', async () => {
+  it('is repeated if the server is unreachable, and returns the later answer', async () => {
     answers = [null, Response.json({ error: 'later' }, { status: 503 }), Response.json(['part'])]
     expect(await reading()).toEqual({ kind: 'ok', data: ['part'] })
     expect(asked).toHaveLength(3)

@@ -88,7 +88,9 @@ async function asked<T>(path: string, init: RequestInit): Promise<Answer<T>> {
 /** Pause between read attempts, ms. */
 const pausesMs = [300, 1200]
 
-/** Reads from the server, a few times before it says that it cannot be reached: where there is nothing else to show. */
+/**
+ * Reads from the server, a few times before it says that it cannot be reached: where there is nothing else to show.
+ */
 export async function read<T>(path: string): Promise<Answer<T>> {
   let answer = await ask<T>(path)
   for (const pause of pausesMs) {

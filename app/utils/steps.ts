@@ -55,8 +55,8 @@ function textAfter(within: ParentNode, from: HTMLElement): HTMLElement | undefin
 }
 
 /**
- * Enter moves to the next entry within the element. On a phone it goes from text to text: choices between them are tapped,
- * and the keypad stays up.
+ * Enter moves to the next entry within the element. On a phone it goes from text to text: choices between them are
+ * tapped, and the keypad stays up.
  * @param isTouched whether fingers are used
  */
 export function enterStep(within: ParentNode, event: KeyboardEvent, isTouched: boolean): void {

@@ -9,7 +9,7 @@ import { askedFields, isUnusual, readQuantity, shownValue, stationState, station
 
 const q = writerIn(metric)
 
-describe('what is typed into a field', () => {
+describe('text typed into a field', () => {
   const read = (kind: 'candidate' | 'houseBank', name: string, text: string) =>
     readQuantity((partKinds[kind].fields as unknown as Record<string, Field>)[name]!, text, metric)
 
@@ -49,7 +49,7 @@ describe('a station', () => {
     expect(stationState(job, 'inverters', ['place/coldestC'])).toBe('empty')
   })
 
-  it('says in a few words what it holds', () => {
+  it('describes its content in a few words', () => {
     const job = withValues(goodJob(), {
       'houseBank/parallel': 2,
       'houseBank/ahEach': 110,
@@ -63,7 +63,7 @@ describe('a station', () => {
     )
   })
 
-  it('asks a link only what its kind has', () => {
+  it('asks a link only for the fields of its kind', () => {
     const names = askedFields('links', { kind: { value: 'vsr' } }).map(([name]) => name)
     expect(names).toEqual(['kind', 'closesV', 'opensV', 'delayS', 'bothWay', 'relayA'])
   })

@@ -19,7 +19,7 @@ describe('a line of the timeline', () => {
     expect([...above(pairs([0, 1], [5, 8]), pairs([0, 1], [2, -1]))]).toEqual([0, 3, 1, 9])
   })
 
-  it('leaves out what is not a number, and keeps a part of a day within the run', () => {
+  it('leaves out values that are no number, and keeps a part of a day within the run', () => {
     expect([...daily([day, 1.2 * day], [NaN, 7], Math.min, 1.2 * day)]).toEqual([1.2 * day, 7])
     expect([...daily([day], [NaN], Math.max, day)]).toEqual([])
   })
@@ -33,7 +33,7 @@ describe('a line of the timeline', () => {
 })
 
 describe('stretches of time', () => {
-  it('come in order, and what overlaps or touches is one', () => {
+  it('come in order, and those that overlap or touch are one', () => {
     expect(
       stretchesOf([
         [50, 60],

@@ -65,7 +65,7 @@ describe('values at the edges of their fields', () => {
       for (const { summary, formula } of checks) expect(`${summary} ${formula}`).not.toMatch(/NaN|Infinity/)
     }
   })
-  it('what leads nowhere is said with the values to look at', () => {
+  it('names the values to check if there is no solution', () => {
     const facts = factsOf(withField(demo('0417'), 'place/coldestC', { value: -60, how: 'measured' }))
     const { verdict, summary, asks } = unsolvable(facts, new Reads(facts.slots))
     expect(verdict).toBe('measure-first')
@@ -137,7 +137,7 @@ describe('the library bus', () => {
 
 describe('the canal tug', () => {
   const job = demo('0427')
-  it('is a hybrid bank by the owner’s wish, with what it lacks named, and every charger left as it is', () => {
+  it('is a hybrid bank by the owner’s wish, names its missing parts, and keeps every charger', () => {
     const { verdict, changes, lanes, overrides } = assessed(job)
     expect(verdict).toBe('suits-once-changed')
     expect(changes.map((c) => c.id)).toEqual(['mixed.conditions'])
@@ -436,7 +436,7 @@ describe('remedies', () => {
 })
 
 describe('the instruments', () => {
-  it('share one scale, and mark what falls outside with its verdict', () => {
+  it('share one scale, and mark values outside with their verdict', () => {
     const job = demo('0417')
     const drawings = drawLanes(job, {}, assessed(job))
     expect(new Set(drawings.map((d) => `${d.ruler.from} ${d.ruler.to}`)).size).toBe(1)
@@ -449,7 +449,7 @@ describe('the instruments', () => {
     expect(alternator!.ruler.marks[0]!.low).toBeCloseTo(13.7)
   })
 
-  it('name the smallest current, and leave out what is unknown', () => {
+  it('name the smallest current, and leave out unknown ones', () => {
     const job = withValues(demo('0417'), { 'alternators/alternator-1/vehicleDrawA': null })
     const stack = drawLanes(job, {}, assessed(job))[1]!.stack
     expect(stack.rows.find((r) => r.label === 'alternator all day')!.amps).toBeNull()

@@ -46,7 +46,10 @@ const mostSteps = 50_000
 const totalsWithin = (run: RunId, plant: Plant, inputs: RunInputs): Totals | null =>
   whereSolvable(() => totalsOf(run, plant, inputs, null, undefined, mostSteps))
 
-/** One charger by its place, or the sides of one link, or a source all day together with everything but mains chargers. */
+/**
+ * One charger by its place, or the sides of one link, or a source all day together with everything but mains
+ * chargers.
+ */
 type Alone = { readonly charger: number } | { readonly side: string } | { readonly source: number }
 
 function plantAlone(plant: Plant, alone: Alone): Plant {

@@ -87,7 +87,7 @@ const verdictsOf = (job: JobDocument): string[] =>
   findingsOf(factsOf(job)).map(({ id, on, verdict }) => `${id}@${on} ${verdict}`)
 
 describe('over random jobs', () => {
-  it('the headline is true: what suits after this many changes suits when they are made', () => {
+  it('the headline is true: a job that suits after this many changes suits when they are made', () => {
     let promised = 0
     fc.assert(
       fc.property(anyJob, (job) => {
@@ -148,7 +148,7 @@ describe('over random jobs', () => {
     expect(tried).toBeGreaterThan(randomJobs / 8)
   })
 
-  it('a remedy does what it is named for: alone it settles its check, or leaves less of it or something to be measured', () => {
+  it('a remedy settles its own check alone, or improves it, or leaves something to measure', () => {
     let tried = 0
     fc.assert(
       fc.property(anyJob, (job) => {
@@ -169,7 +169,7 @@ describe('over random jobs', () => {
     expect(tried).toBeGreaterThan(remedyJobs)
   })
 
-  it('nobody is told to set what cannot be set', () => {
+  it('no setting is asked for that cannot be set', () => {
     const told = new Set<string>()
     fc.assert(
       fc.property(anyJob, (job) => {
@@ -186,7 +186,7 @@ describe('over random jobs', () => {
     expect(told.size).toBeGreaterThan(randomJobs < 2000 ? 1 : 3)
   })
 
-  it('facts have one source: what is said of an alternator’s output, of a fuse block, of a limit, is never said otherwise', () => {
+  it('facts have one source: no two findings contradict each other about an alternator’s output, a fuse block or a limit', () => {
     fc.assert(
       fc.property(anyJob, (job) => {
         const { checks } = judgedOnce(job)

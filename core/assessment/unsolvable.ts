@@ -39,7 +39,7 @@ export function unsolvable(facts: Facts, reads: Reads): Judgement {
   return {
     verdict: 'measure-first',
     compared: [word('result', 'none'), word('look again at', named)],
-    limit: { kind: 'physics', text: 'no run and no circuit comes to an end with these values' },
+    limit: { kind: 'physics', text: 'no run or circuit has a solution with these values' },
     formula: () => `no result with ${named}`,
     summary: () => `This cannot be calculated from these values: ${named}. Check them.`,
     asks: odd.map(({ path, usual: [from, to] }) => ({ path, from, to })),

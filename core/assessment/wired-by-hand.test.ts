@@ -19,7 +19,10 @@ const demos = ['0417', '0421', '0424', '0427', '0430', '0433'].map(demoJob)
 const share = fc.double({ min: 0, max: 1, noNaN: true, maxExcluded: true })
 const someSet = fc.array(fc.record({ what: fc.nat(4), which: share, at: share }), { maxLength: 6 })
 
-/** Something of a wiring set by hand: the size, length or number of a run, the rating or family of a fuse, or that it is left out. */
+/**
+ * Something of a wiring set by hand: the size, length or number of a run, the rating or family of a fuse, or that it
+ * is left out.
+ */
 function setBy({ posts, runs }: Network, what: number, which: number, at: number): Values {
   const run = pick(runs, which).id
   const fuse = pick(
@@ -97,7 +100,7 @@ const holds = (rule: (seen: Seen, wired: WiredJob) => readonly string[]): void =
 const idsOf = (some: readonly { readonly id: string }[]): string[] => some.map(({ id }) => id)
 
 describe('a wiring set by hand at random is called sound in nothing that is not', () => {
-  it('no fuse is larger than what its conductor carries', () => {
+  it('no fuse is larger than its conductor’s ampacity', () => {
     holds((seen) =>
       idsOf(
         seen.runs.filter((run) => {
@@ -133,7 +136,7 @@ describe('a wiring set by hand at random is called sound in nothing that is not'
       ),
     )
   })
-  it('no way loses more than it may, or its fuse is found too small for what flows', () => {
+  it('no path loses more than its limit, or its fuse is too small for the current', () => {
     holds((seen, { runs }) =>
       idsOf(
         seen.runs.filter((run) => {

@@ -64,7 +64,7 @@ describe('the verdict of the wiring', () => {
 })
 
 describe('the wiring of any job', () => {
-  it('holds what it proposes for sound: no size, fuse or bar of its own is found wanting', () => {
+  it('accepts its own proposals: no size, fuse or bar fails', () => {
     fc.assert(
       fc.property(anyJobFrom(starts), (job) => {
         const { network, checks } = wiredJob(job, {})
@@ -155,7 +155,7 @@ describe('a fuse that is too small', () => {
   )
   const checks = ['wiring.fuse-rating', 'wiring.fuse-surge']
 
-  it('is settled by the rating that is asked for, though it held back what flows', long, () => {
+  it('is settled by the requested rating, though the old one limited the current', long, () => {
     let tried = 0
     fc.assert(
       fc.property(fc.constantFrom(...fused), fc.constantFrom(1, 5, 15, 40), ([job, id], ratedA) => {

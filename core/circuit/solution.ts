@@ -18,11 +18,14 @@ const exactA = 1e-7
 /** Worse is a fault of a law, A. */
 const worstA = 1e-3
 const mostSteps = 800
-/** Steps after which units that draw more the lower their voltage are stepped as resistances: slower, and never astray. */
+/**
+ * Steps after which units that draw more the lower their voltage are stepped as resistances: slower, and never
+ * astray.
+ */
 const patience = 40
 /**
- * Steps after which a unit that gives all it has, and so has no slope, counts as this much, A/V: into a way that is open
- * its steps would be endless.
+ * Steps after which a unit that gives all it has, and so has no slope, counts as this much, A/V: into a way that is
+ * open its steps would be endless.
  */
 const restartAfterIterations = 200
 const shortStepSiemens = 50
@@ -70,7 +73,9 @@ interface Numbered {
   readonly elements: readonly Placed[]
 }
 
-/** Solves circuits with the same connections and different values and units: the elimination order is calculated once. */
+/**
+ * Solves circuits with the same connections and different values and units: the elimination order is calculated once.
+ */
 export class Solver {
   /** Places of the nodes among the unknowns; the ground has none, -1. */
   private readonly place: ReadonlyMap<string, number>

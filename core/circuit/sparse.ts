@@ -112,7 +112,8 @@ function joinedBy(pattern: Iterable<readonly [number, number]>, size: number): S
 }
 
 /**
- * Eliminates one unknown after another, that with the fewest neighbours first, and notes the entries that each touches.
+ * Eliminates one unknown after another, that with the fewest neighbours first, and notes the entries that each
+ * touches.
  * @param joined the neighbours of each unknown; changed on the way
  * @param placeAt the index of an entry, which is made where there is none
  */

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { elementAt, entryOf, fieldOf, firstOf, lastOf, present, withId } from './held'
 
 describe('lookups', () => {
-  it('give what is held', () => {
+  it('return the entry', () => {
     expect([
       elementAt([4, 0], 1),
       firstOf([0, 4]),
@@ -16,7 +16,7 @@ describe('lookups', () => {
     expect([present(0), present('')]).toEqual([0, ''])
   })
 
-  it('fail with what is missing, instead of handing on nothing', () => {
+  it('fail with the missing name, instead of returning nothing', () => {
     expect(() => elementAt([4], 1)).toThrow('No element 1 in a list of 1')
     expect(() => elementAt([4], -1)).toThrow('No element -1')
     expect(() => firstOf([])).toThrow(RangeError)

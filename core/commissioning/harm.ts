@@ -2,11 +2,11 @@
 export type Harm = 'fire' | 'damage' | 'stranded' | 'nuisance'
 
 /**
- * How much each harm counts against the others, and why (engineering default). Fire outweighs the rest, because people
- * sleep aboard.
+ * How much each harm counts against the others, and why (engineering default). Fire outweighs the rest, because
+ * people sleep aboard.
  */
 export const harms: Readonly<Record<Harm, { readonly weight: number; readonly reason: string }>> = {
-  fire: { weight: 100, reason: 'Heat where nobody looks, or a current that no fuse ends.' },
+  fire: { weight: 100, reason: 'Hidden heat, or a current that no fuse interrupts.' },
   damage: { weight: 30, reason: 'It destroys a battery, an alternator or electronics.' },
   stranded: { weight: 10, reason: 'The engine does not start, or the house goes dark, without a warning.' },
   nuisance: { weight: 1, reason: 'Charging takes longer, or a display shows the wrong value.' },

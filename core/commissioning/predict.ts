@@ -22,8 +22,8 @@ interface InState {
 }
 
 /**
- * Differences are taken this many deviations to either side: with the three points of Gauss and Hermite the variance is
- * then exact for linear effects and close for others, such as a regulator at its limit.
+ * Differences are taken this many deviations to either side: with the three points of Gauss and Hermite the variance
+ * is then exact for linear effects and close for others, such as a regulator at its limit.
  */
 const farSide = Math.sqrt(3)
 /** A slope of less than this share of the instrument’s own deviation is none. */

@@ -39,7 +39,9 @@ export const provedCase = ({ id }: TestState): string => `proved-${id}`
 
 const nothing: Doing = { kind: 'nothing' }
 
-/** Minutes until a case is set up from rest, and until a bank is nearly full, or an hour after (engineering defaults). */
+/**
+ * Minutes until a case is set up from rest, and until a bank is nearly full, or an hour after (engineering defaults).
+ */
 const setUpMinutes: Readonly<Record<Case['kind'], number>> = {
   rest: 1,
   loads: 2,

@@ -12,7 +12,10 @@ export interface Shortcoming {
   readonly words: string
 }
 
-/** The verdict of a job, and each check worse than Suits in a sentence: the same as a whole assessment, in half the time. */
+/**
+ * The verdict of a job, and each check worse than Suits in a sentence: the same as a whole assessment, in half the
+ * time.
+ */
 export function shortcomingsOf(
   facts: Facts,
   shop: ShopSettings,

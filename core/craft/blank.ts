@@ -9,8 +9,8 @@ const leastLetters = 3
 const escaped = (words: string): string => words.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
 
 /**
- * Blanks a customer in texts. Words count where they stand as whole words; those without a capital, a digit or a space
- * could be any word, and count only where they stand alone.
+ * Blanks a customer in texts. Words count where they stand as whole words; those without a capital, a digit or a
+ * space could be any word, and count only where they stand alone.
  * @param others contacts and registrations
  */
 export function blanksOf(name: string, others: readonly string[]): (text: string) => string {

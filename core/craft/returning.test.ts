@@ -10,7 +10,7 @@ describe('a craft that comes back', () => {
   const learnt = [{ of: 'main-lead', what: 'resistance' as const, before: 0.3, after: 0.42, within: 0.05 }]
   const next = returningJob(fitted, learnt, '0999')
 
-  it('starts from what was fitted, without the answer, the proof and the price', () => {
+  it('starts from the fitted parts, without the answer, the proof and the price', () => {
     expect(next.job).toMatchObject({ number: '0999', name: 'Marigold Tern', stage: 'enquiry' })
     expect([next.specified, next.proving, next.quotation]).toEqual([undefined, undefined, undefined])
     expect(Object.keys(next.runs).length).toBeGreaterThan(0)
@@ -38,7 +38,7 @@ describe('a craft that comes back', () => {
     expect(knownAt(third, 'runs/main-lead/lengthM')).toMatchObject({ from: 'job 0417, as fitted' })
   })
 
-  it('keeps what says which craft it is', () => {
+  it('keeps the data that identify the craft', () => {
     const identity = identityOfJob(next.job)
     expect(identity).toMatchObject({ name: 'Marigold Tern', kind: 'vessel', customer: 'Tolhurst Oysters' })
     expect(headOfCraft(identity, '1')).toMatchObject({

@@ -38,11 +38,11 @@ const withEach = (
   )
 
 /**
- * A new job for a craft that is like another: everything as fitted there, and assumed here until somebody looks. Notes stay
- * with the other craft.
+ * A new job for a craft that is like another: everything as fitted there, and assumed here until somebody looks.
+ * Notes stay with the other craft.
  */
 export function likeJob(other: JobDocument, number: string): JobDocument {
-  const from = `job ${other.job.number}, ${other.job.name || 'craft alike'}`
+  const from = `job ${other.job.number}, ${other.job.name || 'similar craft'}`
   const survey = surveyOf(asFitted(other))
   const alike = withEach(survey, (_path, { value }) => ({ value, how: 'assumed', from }))
   const { usePattern } = other.job

@@ -1,6 +1,9 @@
 import type { Hypothesis } from './hypotheses'
 
-/** A reading as one hypothesis sees it: its place among the tests, its row of the root of the readings’ covariance, and how far it is off along it. */
+/**
+ * A reading as one hypothesis sees it: its place among the tests, its row of the root of the readings’ covariance,
+ * and how far it is off along it.
+ */
 export interface Seen {
   readonly place: number
   readonly row: Float64Array

@@ -64,8 +64,8 @@ export class Diagnosis {
   }
 
   /**
-   * Calculates the predictions of every cause once: this takes seconds for a large job. Yields on the way, so that the
-   * caller can do something else; {@link given} completes the rest.
+   * Calculates the predictions of every cause once: this takes seconds for a large job. Yields on the way, so that
+   * the caller can do something else; {@link given} completes the rest.
    */
   prepare(): Generator<void, void, void> {
     return (this.preparing ??= this.prepared())

@@ -24,7 +24,7 @@ describe.each(jobs)('the essential tests of job %s', (_number, diagnosis) => {
     expect(minutes).toBeLessThanOrEqual(mostMinutes)
     expect(minutes).toBe(minutesOf(tests))
   })
-  it('are told by the command line with what they are worth', () => {
+  it('are printed by the command line with their worth', () => {
     const rows = expectedRows(diagnosis)
     expect(rows.tests.filter(({ essential }) => essential).map(({ test }) => test)).toEqual(
       tests.map(({ id }) => id),
@@ -34,7 +34,7 @@ describe.each(jobs)('the essential tests of job %s', (_number, diagnosis) => {
     expect(risk.hidden).toBeLessThan(0.06)
     expect(risk.dangerous).toBeLessThanOrEqual(risk.hidden)
   })
-  it('hold what is made wherever it applies', () => {
+  it('include the tests that every job needs', () => {
     const of = (begin: string) =>
       diagnosis.expected.filter(({ test }) => test.id.startsWith(begin)).map(({ test }) => test)
     for (const begin of [

@@ -16,7 +16,10 @@ export interface Essential {
   readonly risk: Risk
 }
 
-/** Nobody makes more readings, or works longer on them (engineering defaults). The walk round is a tick, not a reading. */
+/**
+ * Nobody makes more readings, or works longer on them (engineering defaults). The walk round is a tick, not a
+ * reading.
+ */
 export const mostReadings = 15
 export const mostMinutes = 30
 /** Minutes of work to set a state up (engineering default). */
@@ -87,7 +90,9 @@ const total = (all: readonly number[]): number => all.reduce((sum, one) => sum +
 const leastShare = 0.005
 const count = (tests: ReadonlySet<ProofTest>): number => [...tests].filter(isReading).length
 
-/** Whether the remaining risk is small enough, from the miss probability of each test alone, which is close enough. */
+/**
+ * Whether the remaining risk is small enough, from the miss probability of each test alone, which is close enough.
+ */
 function isEnough(hypotheses: readonly Hypothesis[], missed: readonly number[], enough: Risk): boolean {
   const { hidden, dangerous } = riskOf(hypotheses, ({ harm }, h) => elementAt(missed, h) / harms[harm].weight)
   return hidden <= enough.hidden && dangerous <= enough.dangerous
@@ -111,7 +116,9 @@ function bestOf(
   return best
 }
 
-/** The fewest tests that hold the drop over every run in which much flows, each in a state in which most of it does. */
+/**
+ * The fewest tests that hold the drop over every run in which much flows, each in a state in which most of it does.
+ */
 function heavyDrops({ bench, offered }: Known): ProofTest[] {
   const flows = (state: TestState, run: string): number => Math.abs(bench.solved(state).amps.get(run) ?? 0)
   const steady = bench.states.filter(({ at, doing }) => at.kind !== 'cranking' && doing.kind === 'nothing')

@@ -28,7 +28,9 @@ export interface Cause {
 const soundPrior = 0.67
 /** That something is wrong that is on no list, or with the meter, before anything is read (engineering default). */
 const otherPrior = 0.01
-/** With the other cause, this share of readings is arbitrary; the rest is as in a sound system (engineering default). */
+/**
+ * With the other cause, this share of readings is arbitrary; the rest is as in a sound system (engineering default).
+ */
 export const strayShare = 0.1
 
 /** Every cause there may be of a job's readings. */

@@ -234,7 +234,10 @@ export class Posterior {
     return -0.5 * (Math.log(variance) + (value - elementAt(means, at)) ** 2 / variance)
   }
 
-  /** Mean square distance of the readings from the best prediction of a cause, in deviations: about 1 if it explains them. */
+  /**
+   * Mean square distance of the readings from the best prediction of a cause, in deviations: about 1 if it explains
+   * them.
+   */
   misfit(cause: Cause): number {
     const of = this.causes.indexOf(cause)
     const all = this.weighed.filter((_, h) => elementAt(this.known.hypotheses, h).cause === of)

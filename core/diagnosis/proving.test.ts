@@ -38,8 +38,8 @@ function readingsWith(fault: string, at: string, size: number, tests: readonly s
   return tests.map((id) => taken(id, read.get(id)!, of))
 }
 
-describe('what a test is expected to read', () => {
-  it('is what the network of the job gives in its case', () => {
+describe('the expected reading of a test', () => {
+  it('is the result of the job’s network in its case', () => {
     const { proof } = workboat
     const { network } = proof.rig
     const drop = test('drop-charger-1-feed')
@@ -141,7 +141,7 @@ describe('what a test is expected to read', () => {
     }
   })
 
-  it('is told with its tolerance, and what is printed on a part just as it is', () => {
+  it('is shown with its tolerance, and a print on a part unchanged', () => {
     const q = (value: number, unit: string) => `${value} ${unit}`
     expect(expectedWords(14.05, 0.12, 'volts', 'V', q)).toBe('14.05 ± 0.12 V')
     expect(expectedWords(200, 2, 'size', 'A', q)).toBe('200 A')
@@ -181,7 +181,7 @@ describe('any job', () => {
   )
 })
 
-describe('what a wrong reading means', () => {
+describe('the meaning of a wrong reading', () => {
   const rank = (readings: ReturnType<typeof readingsWith>, of = workboat) => of.given(readings).ranking()
 
   it('is nothing, while every reading is as it must be', long, () => {
@@ -325,7 +325,7 @@ describe('a measurement’s worth', () => {
     const best = worth.reduce((a, b) => (b.aMinute > a.aMinute ? b : a))
     expect(workboat.worthNext(posterior)!.test.id).toBe(best.id)
   })
-  it('rests on what is expected after the readings so far, by hand for two', () => {
+  it('uses the expected readings after the earlier ones, by hand for two', () => {
     const { known } = workboat.given([])
     const [a, b] = ['left-load-1', 'left-panel'].map((id) => known.tests.indexOf(test(id)))
     const { means, noise, covariance } = known.hypotheses[0]!
@@ -434,7 +434,7 @@ describe('a search', () => {
   })
 
   it(
-    'means its probabilities: of what is called 80 to 90 % likely, this many are right, and so above and below',
+    'has true probabilities: of the calls at 80 to 90 %, this many are right, and so above and below',
     long,
     () => {
       const searches = Array.from({ length: 150 }, (_, seed) => callsOf(sidecar, chanceOf(seed + 1)))
@@ -476,8 +476,8 @@ describe('stand-in instruments', () => {
   })
 })
 
-describe('what readings teach', () => {
-  it('moves a resistance to where its drop puts it, and leaves what nothing was read of', () => {
+describe('the values learnt from readings', () => {
+  it('move a resistance to fit its drop, and leave values without a reading', () => {
     const { proof } = workboat
     const drop = test('drop-charger-1-stub')
     const amps = taken('charge-amps-charger-1', workboat.expect(test('charge-amps-charger-1')).value)
@@ -488,7 +488,7 @@ describe('what readings teach', () => {
     expect(stub.after / stub.before).toBeLessThan(1.2)
     expect(learnt.some(({ of }) => of === 'panel-feed')).toBe(false)
   })
-  it('is what the run is taken to have from then on: its drop is expected, and lost on the way', () => {
+  it('replace the resistance of the run from then on: for its expected drop, and for losses', () => {
     const { proof } = workboat
     const drop = test('drop-charger-1-stub')
     const read = 6 * workboat.expect(drop).value

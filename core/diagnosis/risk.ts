@@ -4,7 +4,9 @@ import type { Hypothesis } from './hypotheses'
 import { choleskyOf } from './cholesky'
 import { leastNoiseShare, withNoise } from './trail'
 
-/** Coefficients of the complementary error function by a Chebyshev fit: W. H. Press et al., Numerical Recipes, 6.2.2. */
+/**
+ * Coefficients of the complementary error function by a Chebyshev fit: W. H. Press et al., Numerical Recipes, 6.2.2.
+ */
 const chebyshev = [
   -1.26551223, 1.00002368, 0.37409196, 0.09678418, -0.18628806, 0.27886807, -1.13520398, 1.48851587,
   -0.82215223, 0.17087277,
@@ -108,7 +110,10 @@ export function chanceAllWithin(hypothesis: Hypothesis, bands: readonly Band[]):
   return sum / looks
 }
 
-/** The risk that stays if all these readings are within their bands: from the priors and the pass probability of each hypothesis. */
+/**
+ * The risk that stays if all these readings are within their bands: from the priors and the pass probability of each
+ * hypothesis.
+ */
 export function riskWithin(hypotheses: readonly Hypothesis[], bands: readonly Band[]): Risk {
   const passes = hypotheses.map((one) => one.prior * chanceAllWithin(one, bands))
   const all = passes.reduce((sum, chance) => sum + chance, 0)

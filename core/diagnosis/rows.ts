@@ -31,7 +31,9 @@ export interface ExpectedRows {
   readonly tests: readonly ExpectedRow[]
   /** Readings and minutes of work of the essential tests; the walk round is no reading. */
   readonly essential: { readonly readings: number; readonly minutes: number }
-  /** Chance that a fault of the list is hidden once they all read as they must, and that one is that can cause a fire. */
+  /**
+   * Chance that a fault of the list is hidden once they all read as they must, and that one is that can cause a fire.
+   */
   readonly risk: Risk
 }
 

@@ -63,7 +63,9 @@ export class Trail {
     return (this.onwards ??= new Trail(place, this.steps, this.routine))
   }
 
-  /** The Cholesky row of the last reading for a hypothesis: covariances with earlier readings, its own deviation last. */
+  /**
+   * The Cholesky row of the last reading for a hypothesis: covariances with earlier readings, its own deviation last.
+   */
   row(h: number, hypothesis: Hypothesis): Float64Array {
     return (this.rows[h] ??= this.rowOf(h, hypothesis))
   }

@@ -93,7 +93,7 @@ describe('the drawing', () => {
     for (const above of ['bank', 'alternator-1', 'charger-1']) expect(y(above)).toBeLessThan(y('bar-plus'))
     for (const below of ['load-1', 'panel']) expect(y(below)).toBeGreaterThan(y('bar-plus'))
   })
-  it('shows what is set by hand, what stays, what is new and what goes', async () => {
+  it('shows hand-set, existing, new and removed parts', async () => {
     const job = withValues(demos[0]![1], { 'runs/load-1-feed/lengthM': 7 })
     const { nodes, edges } = await laidOut(job)
     expect(edges.find(({ id }) => id === 'load-1-feed')).toMatchObject({ isSet: true, state: 'found' })
@@ -117,7 +117,7 @@ describe('the drawing', () => {
       expect(bearing.some(({ symbol }) => symbol === 'battery')).toBe(kind === 'stop')
     }
   })
-  it('says of a shunt that stays what it is made for, and that nobody has read it where that is so', () => {
+  it('shows the rating of an existing shunt, or that nobody has read it', () => {
     const words = (values: Values) =>
       drawingOf(networkOf(withValues(goodJob(), values)), q).nodes.find(({ id }) => id === 'shunt')!
     expect(words({ 'use/shuntA': 350 })).toMatchObject({ state: 'found' })
@@ -181,7 +181,7 @@ describe('the lists', () => {
       parts.filter(({ what }) => what.startsWith('Fuse ')).reduce((sum, { quantity }) => sum + quantity, 0),
     ).toBe(network.posts.filter(({ kind, state }) => kind === 'fuse' && state === 'new').length)
   })
-  it('name what is moved to a unit that takes the place of another, and the fuse that is carried over', () => {
+  it('name the cables moved to a replacement, and the fuse that is carried over', () => {
     const found = withMeasured(
       goodJob(),
       'conductors',
@@ -233,7 +233,7 @@ describe('the tables', () => {
 })
 
 describe('the figures of a run', () => {
-  it('say what one size less and one more would do, and what decided', () => {
+  it('show the effect of one size less and one more, and the deciding limit', () => {
     const { runs } = wiredJob(goodJob(), {})
     const lead = runs.find(({ id }) => id === 'main-lead')!
     const [less, own, more] = lead.sizes
@@ -243,7 +243,7 @@ describe('the figures of a run', () => {
     expect(lead.governs).toBe('fuse')
     expect(lead.heatW).toBeCloseTo(lead.amps * lead.lostV, 9)
   })
-  it('say what is left at what draws at its end, and nothing elsewhere', () => {
+  it('show the voltage at a load at its end, and nothing elsewhere', () => {
     const { runs, network } = wiredJob(goodJob(), {})
     const left = (id: string): number | null => runs.find((run) => run.id === id)!.leftV
     expect(left('main-lead')).toBeNull()

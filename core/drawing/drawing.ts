@@ -55,8 +55,8 @@ export interface Drawing {
 
 /**
  * The drawing of a network, before it has places: sources above the bar, loads below. The main path is drawn in both
- * poles: battery, fuse, switch and positive bar; battery, shunt, negative bar and bond. The line of a branch stands for
- * both of its conductors; where its return is special, the line says so.
+ * poles: battery, fuse, switch and positive bar; battery, shunt, negative bar and bond. The line of a branch stands
+ * for both of its conductors; where its return is special, the line says so.
  */
 export function drawingOf(network: Network, q: Write): Drawing {
   const nodeAt = nodesOfPosts(network)

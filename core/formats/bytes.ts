@@ -25,8 +25,8 @@ export const decodeText = (bytes: Uint8Array): DecodedText =>
   decodeAs(bytes, []) ?? { ok: false, error: 'This is not UTF-8 or UTF-16 text' }
 
 /**
- * The same of a table that somebody looks over: also in the encoding of old spreadsheets in western Europe, which gives
- * letters to any bytes.
+ * The same of a table that somebody looks over: also in the encoding of old spreadsheets in western Europe, which
+ * gives letters to any bytes.
  */
 export function decodeTable(bytes: Uint8Array): DecodedText {
   const decoded = decodeAs(bytes, bytes.includes(0) ? [] : ['windows-1252'])
@@ -38,7 +38,7 @@ function decodeAs(bytes: Uint8Array, others: readonly string[]): DecodedText | n
   const begins = ([, start]: readonly [string, readonly number[]]): boolean =>
     start.every((byte, i) => bytes[i] === byte)
   const found = signatures.find(begins)
-  if (found) return { ok: false, error: `This is ${found[0]}, not what its name says` }
+  if (found) return { ok: false, error: `This is ${found[0]}, unlike its name` }
   for (const encoding of [utf16Marks.find(begins)?.[0] ?? 'utf-8', ...others]) {
     try {
       return { ok: true, text: new TextDecoder(encoding, { fatal: true }).decode(bytes) }

@@ -41,7 +41,7 @@ const rules = [
   ),
   joinText(
     'A column is headed by its name here or by its label. ',
-    'Columns may stand in any order or be left out, but for those named as needed. ',
+    'Columns may come in any order, and all but the required ones may be left out. ',
     'On the shelf, *Import CSV* takes other tables too: it matches their columns by their words.',
   ),
   joinText(

@@ -76,7 +76,7 @@ describe('a table that somebody else made', () => {
     ])
   })
 
-  it('without codes gets them from the names; what fits no field is told by its line', () => {
+  it('without codes gets them from the names; text that fits no field is reported with its line', () => {
     const { parts, problems } = taken(
       'Product,Capacity (Ah),Voltage\nBrindle 100 Ü,100,12\nBrindle 200,plenty,36\n',
     )

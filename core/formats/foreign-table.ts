@@ -128,8 +128,8 @@ function guessOf(cell: string, columns: TableColumns, part: PartKindId | null): 
 }
 
 /**
- * A table that somebody else made: its columns, and which of our own each seems to be by its words, in six languages, and
- * by its unit. No column is guessed twice.
+ * A table that somebody else made: its columns, and which of our own each seems to be by its words, in six languages,
+ * and by its unit. No column is guessed twice.
  * @param part the kind of part of a survey that the table gives values to; null if none
  */
 export function foreignTable(text: string, columns: TableColumns, part: PartKindId | null): ForeignTable {
@@ -209,8 +209,8 @@ const codeOf = (name: string): string =>
     .slice(0, 40)
 
 /**
- * The table in our own columns, ready to be read. A part without a code gets one from its name, and one without a name is
- * named by its code.
+ * The table in our own columns, ready to be read. A part without a code gets one from its name, and one without a
+ * name is named by its code.
  * @param chosen for each column the column of our own that it becomes; null leaves it out
  */
 export function inOwnColumns(

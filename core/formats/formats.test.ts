@@ -44,7 +44,7 @@ describe('a job file', () => {
     if (read.ok) expect(writeJobFile(read.job)).toBe(file)
   })
 
-  it('keeps what this version does not know, at every level', () => {
+  it('keeps properties that this version does not know, at every level', () => {
     const data = spoilt(
       ['later', { a: [1, { b: null }] }],
       ['job/colour', 'red'],
@@ -220,7 +220,7 @@ describe('bad files are refused with words', () => {
 })
 
 describe('groups that were found sound before', () => {
-  it('change nothing of what is found, whatever is saved one after the other', long, () => {
+  it('change nothing in the result, whatever is saved one after the other', long, () => {
     const sound = new SoundGroups()
     const jobs = demos.map(([, file]) => JSON.parse(file) as Record<string, unknown>)
     fc.assert(
@@ -277,7 +277,7 @@ describe('the published schema', () => {
     expect(validate(JSON.parse(file)), JSON.stringify(validate.errors)).toBe(true)
   })
 
-  it('refuses what the application refuses', () => {
+  it('refuses the same files as the application', () => {
     const same = (data: unknown): void =>
       expect({ data, valid: validate(data) }).toEqual({ data, valid: checkJob(data).ok })
     same(goodJob())
@@ -316,7 +316,7 @@ describe('a file of version 1', () => {
     const newer = [solar, sources, generators, loads, alternatives, notes, startingBatteries]
     return { ...rest, version: 1, startingBattery: { capacityAh: { value: 70 } }, extra: newer.length }
   }
-  it('is brought up to date, and what it said stays', () => {
+  it('is migrated, and keeps its content', () => {
     const read = checkJob(old())
     expect(read).toMatchObject({
       ok: true,
@@ -331,7 +331,7 @@ describe('a file of version 1', () => {
       },
     })
   })
-  it('is still refused for what is wrong in it', () => {
+  it('is still refused for its errors', () => {
     expect(checkJob({ ...old(), place: { coldestC: { value: 'cold' } } })).toMatchObject({
       ok: false,
       problems: [{ path: 'place/coldestC', message: 'must be a number' }],

@@ -21,8 +21,8 @@ export interface InstrumentLine {
 const longestLine = 500
 
 /**
- * Reads a line of an instrument: `quantity,at,value,unit`, as `current,shunt,-12.4,A`, or the same as JSON. A value without
- * a unit is in V, A or °C. Null for a line that is none: a header, a comment, half a line.
+ * Reads a line of an instrument: `quantity,at,value,unit`, as `current,shunt,-12.4,A`, or the same as JSON. A value
+ * without a unit is in V, A or °C. Null for a line that is none: a header, a comment, half a line.
  */
 export function readInstrumentLine(line: string): InstrumentLine | null {
   const text = line.trim()

@@ -66,8 +66,9 @@ const momentOf = (words: string): string => {
 }
 
 /**
- * Reads entries of a logbook: `at,kind,quantity,subject,value,unit,…`. A row with a quantity is a reading, and one without
- * is a note, unless it says otherwise. Each value is in the unit next to it, in its own, or in that of its quantity.
+ * Reads entries of a logbook: `at,kind,quantity,subject,value,unit,…`. A row with a quantity is a reading, and one
+ * without is a note, unless it says otherwise. Each value is in the unit next to it, in its own, or in that of its
+ * quantity.
  * @param now ms since 1970: entries from the future are refused
  */
 export function readLogbookCsv(

@@ -47,7 +47,7 @@ describe('a recording of instruments', () => {
     expect(isRecording('time,quantity,at,value,unit\n')).toBe(true)
     expect(isRecording('test,value\n')).toBe(false)
   })
-  it('gives what each instrument settled at, in the unit of its test', () => {
+  it('returns the settled reading of each instrument, in the unit of its test', () => {
     const rising = Array.from({ length: 20 }, (_, i) => `${i},amps,main-lead,${i < 10 ? i : 96},A`)
     const text = ['time,quantity,at,value,unit', ...rising, '3,volts,drop-main-lead,39,mV'].join('\n')
     const { readings, problems } = readRecordingCsv(text, placed)
@@ -57,7 +57,7 @@ describe('a recording of instruments', () => {
       { test: drop, value: 0.039 },
     ])
   })
-  it('names what the job has not, by line', () => {
+  it('names tests and parts that the job lacks, by line', () => {
     const { problems } = readRecordingCsv('time,quantity,at,value,unit\n0,amps,nowhere,3,A\n', placed)
     expect(problems[0]).toMatchObject({ line: 2, column: 'at' })
   })

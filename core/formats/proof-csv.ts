@@ -17,8 +17,8 @@ export interface ReadReadings<T extends Readable> {
 }
 
 /**
- * Reads readings of tests: `test,value`, each value in the unit of its test or with its own. A test that a job has not,
- * and a value that cannot be read, is named by its line; of a test that stands twice the last counts.
+ * Reads readings of tests: `test,value`, each value in the unit of its test or with its own. A test that a job has
+ * not, and a value that cannot be read, is named by its line; of a test that stands twice the last counts.
  */
 export function readProofCsv<T extends Readable>(text: string, tests: readonly T[]): ReadReadings<T> {
   const { rows, problems } = readTable(text, columns)
@@ -46,7 +46,9 @@ const recorded: TableColumns = {
   unit: { type: 'text', label: 'Unit', most: 20 },
 }
 
-/** Where an instrument is held, as a recording names it: by the test, by the run it is round, by the post it is on. */
+/**
+ * Where an instrument is held, as a recording names it: by the test, by the run it is round, by the post it is on.
+ */
 type Placed = Readable & Pick<ShownTest, 'run' | 'from'>
 
 /** Whether a table is a recording of instruments, by its header. */

@@ -40,7 +40,7 @@ export function readShelfCsv(text: string, kind: ShelfKindId): ReadShelf {
     const { code, name, maker = '', ...rest } = values as Record<string, string | number>
     const first = seen.get(String(code))
     if (first !== undefined) {
-      twice.push({ line, column: 'code', reason: `${code} stands in line ${first} already` })
+      twice.push({ line, column: 'code', reason: `${code} is in line ${first} already` })
       return []
     }
     seen.set(String(code), line)

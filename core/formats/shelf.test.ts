@@ -100,7 +100,7 @@ describe('a table with faults', () => {
       '4 ratedA: -4 cannot be: between 0 A and 1000 A',
       '5 profile: “magic” is not one of lithium, selectable, adjustable, automatic, fixed',
       '6 code: is empty',
-      '7 code: A1 stands in line 2 already',
+      '7 code: A1 is in line 2 already',
       '8 : has 5 cells and the header 4',
       '9 name: holds characters that cannot be seen',
       '11 ratedA: 9000 A cannot be: between 0 A and 1000 A',
@@ -116,7 +116,7 @@ describe('a table with faults', () => {
     expect(problems('code,name,colour\nA,B,red')).toEqual(['1 colour: is not a column of this table'])
     expect(problems('code,ratedA (A)\nA,3')).toEqual(['1 name: is missing in the header'])
     expect(problems('code,name,ratedA (mA)\nA,B,3')).toEqual(['1 ratedA: is in A, not in mA'])
-    expect(problems('code,name,name\nA,B,C')).toEqual(['1 name: stands twice in the header'])
+    expect(problems('code,name,name\nA,B,C')).toEqual(['1 name: is twice in the header'])
   })
 
   it('reads semicolons, decimal commas, units in the cell, a byte-order mark and empty lines', () => {

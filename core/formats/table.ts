@@ -156,7 +156,7 @@ function wrongInHeader(heads: readonly Head[], columns: TableColumns): TableProb
     if (id === null) return []
     const wanted = unitOf(fieldOf(columns, id)).slice(2, -1)
     return [
-      ...(ids.indexOf(id) === i ? [] : [problem(id, 'stands twice in the header')]),
+      ...(ids.indexOf(id) === i ? [] : [problem(id, 'is twice in the header')]),
       ...(unit === null || unit === wanted
         ? []
         : [problem(id, wanted ? `is in ${wanted}, not in ${unit}` : `has no unit, not ${unit}`)]),

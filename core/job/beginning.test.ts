@@ -20,7 +20,7 @@ describe('the beginning of a job', () => {
     expect(openQuestions(withField(withBattery, 'candidate/ahEach', { value: null }))).toEqual(['battery'])
   })
 
-  it('says what to enter first in place of a verdict', () => {
+  it('says which value to enter first in place of a verdict', () => {
     const headlines = [empty, withSource, withBank].map((job) => judgeJob(job).found.headline)
     expect(headlines).toEqual([
       'Enter what charges the house bank',

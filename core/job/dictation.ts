@@ -75,7 +75,9 @@ interface Chunk {
   readonly value: readonly string[]
 }
 
-/** Words up to each number, with the number. Words behind the last number are its unit, or a chunk without a value. */
+/**
+ * Words up to each number, with the number. Words behind the last number are its unit, or a chunk without a value.
+ */
 function chunksOf(words: readonly string[]): Chunk[] {
   const chunks: { name: string[]; value: string[] }[] = []
   let name: string[] = []

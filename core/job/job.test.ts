@@ -192,7 +192,7 @@ describe('minutes at volts', () => {
   it.each(['', 'about half', '25 at', '25 at 14.4 at 3', '-5 at 14', '5 at 900'])('%j is refused', (text) =>
     expect(parseRows(text, driveTally)).toBeNull(),
   )
-  it('reads back what it shows', () =>
+  it('reads its own words back', () =>
     expect(
       parseRows(
         formatRows(

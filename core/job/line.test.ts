@@ -59,7 +59,7 @@ describe('a whole line', () => {
     expect(first('coldest 23 F', van)).toBe('place/coldestC -5')
   })
 
-  it('never throws, and what it gives can be', () => {
+  it('never throws, and returns only possible values', () => {
     fc.assert(
       fc.property(fc.constantFrom(...jobs), fc.string({ maxLength: 60 }), (job, line) =>
         readLine(job, line, metric).every(({ field, value }) =>
@@ -100,7 +100,7 @@ describe('several values at once', () => {
     ])
   })
 
-  it('gives back what it does not understand, and sets none of it', () => {
+  it('returns words that it does not understand, and sets none of them', () => {
     expect(read('teapot 3 amps, alternator 900 volts')).toEqual({
       set: [],
       unread: ['teapot 3 amps', 'alternator 900 volts'],

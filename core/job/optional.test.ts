@@ -21,7 +21,7 @@ describe('a field that may be absent', () => {
     { of: 'chargers/charger-1' },
   )
 
-  it('is a limit, a test, a price, or what is as calculated: none takes a number for absence', () => {
+  it('is a limit, a test, a price, or a calculated value: none uses a number for absence', () => {
     expect([...new Set(optional.map(({ name }) => name))].sort()).toEqual([
       'aicA',
       'airC',
@@ -70,7 +70,7 @@ describe('a field that may be absent', () => {
       expect([...scene.inputs!].map(({ origin }) => origin.text)).toContain('none entered')
     },
   )
-  it('reads as what was entered', () => {
+  it('reads as entered', () => {
     const limited = withValues(job, { 'place/loadLimitKg': 80, 'houseBank/testedAh': 55 })
     const { one } = usualSystem(factsOf(limited))
     expect([one.place.loadLimitKg, one.houseBank.testedAh]).toEqual([80, 55])

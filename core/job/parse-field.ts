@@ -2,7 +2,10 @@ import type { DisplayUnits } from '#core/units/display'
 import { parseQuantity, type Parsed } from '#core/units/parse'
 import { isCount, type QuantityField } from './field'
 
-/** Reads a quantity for a field: {@link parseQuantity}, and a whole number where things are counted. Its limits are not looked at. */
+/**
+ * Reads a quantity for a field: {@link parseQuantity}, and a whole number where things are counted. Its limits are
+ * not looked at.
+ */
 export function parseField(
   field: Pick<QuantityField, 'unit' | 'step'>,
   text: string,

@@ -11,7 +11,7 @@ const by = 'Bench laptop'
 const at = (minute: number): string => `2026-11-27T10:${String(minute).padStart(2, '0')}:00.000Z`
 const read = (value: number, minute: number) => ({ value, when: at(minute), by, from: 'typed' }) as const
 
-describe('what was fitted and proved', () => {
+describe('fitting and proving', () => {
   it('is kept in the job and fits its schema', () => {
     let job = withStep(goodJob(), 'safe-mains', { state: 'done', when: at(1), by })
     job = withReading(job, 'rested-bank', read(13.3, 2))
@@ -62,7 +62,7 @@ describe('what was fitted and proved', () => {
   it('is left out of a copy', () => {
     expect(copyOfJob(withReading(goodJob(), 'rested-bank', read(1, 1)), '2').proving).toBeUndefined()
   })
-  it('as fitted holds what was fitted otherwise, and the survey stays as it was', () => {
+  it('as fitted holds the differences, and the survey stays as it was', () => {
     const job = withFitted(goodJob(), 'runs/main-lead/areaMm2', { value: 35, how: 'measured' })
     expect(asFitted(job).runs['main-lead']).toMatchObject({ areaMm2: { value: 35 } })
     expect(job.runs).toEqual(goodJob().runs)

@@ -38,7 +38,7 @@ describe('two readings of a label', () => {
     expect(agreedWords([word('5A', 0.9)], [word('15A', 0.9)])[0]?.confidence).toBe(0.3)
   })
 
-  it('add what only the second has, less sure, but no scratches', () => {
+  it('add words of the second reading alone with less confidence, but no scratches', () => {
     const words = agreedWords(
       [word('Float', 0.9)],
       [word('13.6V', 0.8, 300), word('|', 0.9, 500), word('ee', 0.2, 700)],

@@ -57,7 +57,10 @@ function repaired(isWhole: boolean, at: number, isUsual: (value: number) => bool
 export const lostPoint = 'A decimal point was put in'
 const unusual = 'Unusual here'
 
-/** The fields that a value gives by the rules of its part. @param nominal nominal voltage of the system, V; null if it is not known */
+/**
+ * The fields that a value gives by the rules of its part.
+ * @param nominal nominal voltage of the system, V; null if it is not known
+ */
 export function given(one: Told, rules: readonly LabelRule[], nominal: number | null): Given[] {
   const rule = ruleFor(one.value.unit, one.concepts, rules)
   if (!rule || one.value.isAc) return []

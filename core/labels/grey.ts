@@ -91,7 +91,10 @@ export function beforeTurn(
 
 const white = 255
 
-/** A picture turned about its middle, in the same frame; corners that come in are white. @param angle radians, clockwise */
+/**
+ * A picture turned about its middle, in the same frame; corners that come in are white.
+ * @param angle radians, clockwise
+ */
 export function turned(picture: Grey, angle: number): Grey {
   if (angle === 0) return picture
   const { width, height } = picture

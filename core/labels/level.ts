@@ -63,8 +63,8 @@ export function levelled(picture: Grey, reach: number): Grey {
 }
 
 /**
- * Whether print is lighter than its ground: print covers less than half, so its side of the mean has fewer pixels that lie
- * further away.
+ * Whether print is lighter than its ground: print covers less than half, so its side of the mean has fewer pixels
+ * that lie further away.
  * @param picture with even light, see {@link levelled}
  */
 export function isLightOnDark({ data }: Grey): boolean {

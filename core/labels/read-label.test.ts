@@ -175,7 +175,7 @@ describe('a battery', () => {
     expect(ticked('candidate', 'Capacity 100 Ah', 'Capacity 110 Ah')).toEqual({})
   })
 
-  it('does not tick what is out of the usual range, no usual size or hard to read', () => {
+  it('does not tick a value that is out of the usual range, no usual size or hard to read', () => {
     expect(ticked('candidate', '12.8 V', 'Charge voltage 18.6 V')).toEqual({ nominalV: '12' })
     expect(ticked('candidate', 'Max. charge current 206 A')).toEqual({})
     const faint = printed('Capacity 200 Ah').map((word) => ({ ...word, confidence: 0.4 }))
@@ -186,7 +186,7 @@ describe('a battery', () => {
 })
 
 describe('other parts', () => {
-  it('mains are never a battery voltage, nor is what a charger draws its current', () => {
+  it('mains voltage is never a battery voltage, nor a charger’s input its output current', () => {
     expect(
       ticked(
         'chargers',
@@ -204,7 +204,7 @@ describe('other parts', () => {
     expect(all('inverters', 'Output 230 V AC 50 Hz')).toEqual({})
   })
 
-  it('the fuse of a charger is not what it gives', () => {
+  it('the fuse of a charger is not its output', () => {
     expect(ticked('chargers', 'Fuse 5 A', 'Output 12 V 30 A').ratedA).toBe(30)
     expect(ticked('links', 'Sicherung 40 A', 'Ausgangsstrom 30 A').ratedA).toBe(30)
   })

@@ -237,7 +237,10 @@ export const labelRules: Readonly<Partial<Record<PartKindId, readonly LabelRule[
   ],
 }
 
-/** Sizes are made in steps: every one up to 20, fives up to 100, tens up to 1,000, fifties above; power in fives up to 1,000. */
+/**
+ * Sizes are made in steps: every one up to 20, fives up to 100, tens up to 1,000, fifties above; power in fives up to
+ * 1,000.
+ */
 export function isRound(value: number, unit: Unit): boolean {
   if (!Number.isInteger(value)) return value < 20
   const step = value <= 20 ? 1 : value <= 100 || (unit === 'W' && value <= 1000) ? 5 : value <= 1000 ? 10 : 50

@@ -22,8 +22,8 @@ function valuesShared(
 }
 
 /**
- * The part of the shelf that a label is of: by a code on it, by its model, or by its values together with its name; null
- * if none or several fit.
+ * The part of the shelf that a label is of: by a code on it, by its model, or by its values together with its name;
+ * null if none or several fit.
  * @param codes texts of barcodes on the label
  */
 export function shelfMatch(

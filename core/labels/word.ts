@@ -77,8 +77,8 @@ const tallest = 4
 const sureEnough = 0.6
 
 /**
- * Words by the lines that they stand on, from the top, each from the left. A line runs across all columns: rows of a table
- * stay together.
+ * Words by the lines that they stand on, from the top, each from the left. A line runs across all columns: rows of a
+ * table stay together.
  */
 export function linesOf(all: readonly LabelWord[]): LabelWord[][] {
   const print = all.filter(({ text }) => /[\p{L}\p{N}%]|^(?:[-–~…]|\.{2,4})$/u.test(text))

@@ -120,7 +120,7 @@ describe('the library of loads', () => {
       }).toEqual({ name, ok: true })
     }
   })
-  it('proposes what draws as much, cycling things for a current that cycles', () => {
+  it('proposes loads of the same draw, and cycling ones for a current that cycles', () => {
     expect(likelyLoads(4.4, true)[0]!.name).toBe('Fridge, compressor')
     expect(likelyLoads(90, false).map((load) => load.name)).toContain('Anchor windlass')
   })
@@ -142,7 +142,7 @@ describe('the audit', () => {
     expect(audit.surgeA).toBeCloseTo(96 + 85 * 1.5, 6)
   })
 
-  it('a count by a monitor is what the checks go by, the list stays next to it', () => {
+  it('the checks use a monitor’s count, and the list stays next to it', () => {
     const counted = withValues(boat, { 'use/dailyAh': 150 })
     expect(auditLoads(counted)).toMatchObject({ dailyAh: 150, dailyFrom: 'counted' })
     expect(auditLoads(counted).listedAh).toBeCloseTo(183, 6)
@@ -162,7 +162,7 @@ describe('the audit', () => {
     expect(audit.byPart.evening).toBeCloseTo(102.5, 6)
   })
 
-  it('without any load there is nothing to count, and what is unknown is named', () => {
+  it('without any load there is nothing to count, and unknown values are named', () => {
     expect(auditLoads(withValues(goodJob(), { 'use/dailyAh': null })).dailyAh).toBeNull()
     expect(
       auditLoads(withMeasured(goodJob(), 'loads', { supply: 'dc', amps: null, hours: 3 })).loads[0]!.open,

@@ -14,7 +14,7 @@ const reading = (change: Partial<PredictedReading> = {}): PredictedReading => ({
 const many = (count: number, change: (i: number) => Partial<PredictedReading>): PredictedReading[] =>
   Array.from({ length: count }, (_, i) => reading({ craft: `craft ${i % 4}`, ...change(i) }))
 
-describe('what a shop has learnt', () => {
+describe('the shop’s learnt values', () => {
   it('gives bias and spread with their counts, by kind', () => {
     const [lesson] = lessonsOf(
       [

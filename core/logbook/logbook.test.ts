@@ -36,7 +36,7 @@ const fading = [2020, 2021, 2022, 2023, 2024, 2025, 2026].map((year, i) =>
 )
 
 describe('series of a logbook', () => {
-  it('join readings of one place whatever its capitals, and leave out what was corrected', () => {
+  it('join readings of one place whatever its capitals, and leave out corrected ones', () => {
     const wrong = capacity(2024, 9)
     const entries = [
       capacity(2023, 95),
@@ -75,7 +75,7 @@ describe('series of a logbook', () => {
   })
 })
 
-describe('what to check next time', () => {
+describe('the flags for the next visit', () => {
   const checksOf = (entries: readonly LogEntry[]) =>
     checksNext({ entries, series: seriesOf(entries, rules) }, { rules, q, now })
 
@@ -95,7 +95,7 @@ describe('what to check next time', () => {
     expect(checksOf(three)).toEqual([])
   })
 
-  it('puts a reading past its limit first, and keeps what is left open until it is settled', () => {
+  it('put a reading past its limit first, and keep open items until they are settled', () => {
     const open = logged({ kind: 'deviation', at: '2026-10-01', words: 'Fan guard is missing' })
     const past = capacity(2026, 70, { expected: 100 })
     const checks = checksOf([...fading, open, past])

@@ -9,8 +9,8 @@ export type Limit =
       readonly rule: RuleId
       readonly per: number
       /**
-       * Where the value when new comes from: the label that a reading is expected to reach; or the first reading, unless a
-       * person entered it, since a prediction is no value when new.
+       * Where the value when new comes from: the label that a reading is expected to reach; or the first reading,
+       * unless a person entered it, since a prediction is no value when new.
        */
       readonly whenNew: 'expected' | 'first'
       readonly worse: 'lower' | 'higher'

@@ -31,7 +31,10 @@ export type Trend =
       readonly deviation: number
       /** The value of the line at a time, ms. */
       readonly valueAt: (at: number) => number
-      /** The time, ms, at which the line meets a value, with its 90 % interval; null if it moves away from it or not at all. */
+      /**
+       * The time, ms, at which the line meets a value, with its 90 % interval; null if it moves away from it or not
+       * at all.
+       */
       readonly crossing: (limit: number) => Crossing | null
     }
 
@@ -81,8 +84,8 @@ function ofPairs<T>(items: readonly T[], valueOf: (a: T, b: T) => number): Float
 
 /**
  * The robust trend of readings: the middle of the slopes between every two of them (Theil–Sen), through the middle of
- * their means (Hodges–Lehmann). Its intervals take the scatter from the middle difference of the residuals, so that one
- * wrong reading in five moves neither the line nor its interval much.
+ * their means (Hodges–Lehmann). Its intervals take the scatter from the middle difference of the residuals, so that
+ * one wrong reading in five moves neither the line nor its interval much.
  * @param readings in any order; those of the same time are kept apart
  */
 export function trendOf(readings: readonly TimedValue[]): Trend {

@@ -27,7 +27,7 @@ describe('the labels of a wiring', () => {
     }
     expect(labels.some(({ fuse }) => fuse.startsWith('F'))).toBe(true)
   })
-  it('are one for each fuse, switch and bar with a number, and none for what goes', () => {
+  it('are one for each fuse, switch and bar with a number, and none for removed parts', () => {
     const gone = wired.network.posts.flatMap(({ state, fitting }) =>
       state === 'goes' ? [fitting?.number] : [],
     )

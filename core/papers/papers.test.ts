@@ -42,7 +42,7 @@ describe('a summary', () => {
     expect(section(paper, 'Obstacles')).toBeUndefined()
     expect(paper.size).toBe('A4')
   })
-  it('says which rules were set for this job alone, and what is assumed', () => {
+  it('lists rules set for this job alone, and assumed values', () => {
     const job = { ...withValues(goodJob(), { 'place/coldestC': 3 }), rules: { windowLowV: 14 } }
     const rests = section(summaryOf(job), 'Basis')!
     expect(JSON.stringify(rests)).toContain('Rules set for this job only: ')

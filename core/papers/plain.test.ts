@@ -95,7 +95,7 @@ describe('labels', () => {
 })
 
 describe('a code', () => {
-  it('is dark on a white edge, and refuses what no code holds', () => {
+  it('is dark on a white edge, and refuses text that fits no code', () => {
     const { attributes, children } = codeShape('https://shop.example/customer#abc')
     expect(Number(attributes.width)).toBeGreaterThanOrEqual(25)
     expect(children).toHaveLength(1)
@@ -103,7 +103,7 @@ describe('a code', () => {
   })
 })
 
-describe('what a paper lacks', () => {
+describe('missing items of a paper', () => {
   const words = (missing: readonly { readonly words: string }[]): string[] => missing.map((one) => one.words)
   it('is an answer, for papers that need one', () => {
     const missing = missingOf(job, shop, null)

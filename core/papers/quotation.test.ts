@@ -47,7 +47,7 @@ describe('a quotation', () => {
   })
   it('is the same text for the same inputs', () =>
     expect(JSON.stringify(quote())).toBe(JSON.stringify(quote())))
-  it('says what is done, what is left, lines by group, total, options and terms, and keeps words that look like markup', () => {
+  it('lists work, unchanged parts, lines by group, total, options and terms, and keeps words that look like markup', () => {
     const text = '<script>alert(1)</script> \u202Eabc 🛥️'
     const paper = quotationPaper(quote({ added, lines: { travel: { isOptional: true } }, message: text }))
     expect(paper.sections.map(({ heading }) => heading)).toEqual([

@@ -33,7 +33,7 @@ describe('a specification sheet', () => {
     expect(line).toMatchObject({ quantity: 3.7, total: 52.54 })
     for (const { quantity } of sheet.result.lines) expect(String(quantity)).toMatch(/^\d+(\.\d{1,2})?$/)
   })
-  it('has settings for each charger and the monitor, protections, cautions, and says what it was and what it becomes', () => {
+  it('has settings for each charger and the monitor, protections, cautions, and the old and new state', () => {
     const { cards, protections, cautions, found, specified, differs, work } = sheet.result
     expect(cards.map((c) => c.unit)).toEqual(['Shore charger', 'DC-DC on the alternator', 'Battery monitor'])
     expect(cards[2]!.settings.map((s) => s.label)).toEqual([
@@ -127,7 +127,7 @@ describe('the paper of a sheet', () => {
       'Total',
     ])
   })
-  it('says where a price is missing, and what was measured or decided otherwise, only where it was', () => {
+  it('names missing prices, and measured or differently decided values, only if there are any', () => {
     const lines = sheet.result.lines.map((line) => ({ ...line, price: null, total: null }))
     const open = ['Place: coldest there. Ask.']
     const schools = [{ question: 'Cold', chosen: 'By the maker', own: true }]

@@ -39,7 +39,7 @@ const cautions = [
   joinText(
     'Thick lines are new, thin lines stay, crossed-out parts go, ',
     'dash-dot is negative. The main path shows both poles. ',
-    'A branch line stands for both its conductors. L with a number is a signal line from the list.',
+    'A branch line means both conductors. L with a number is a signal line from the list.',
   ),
 ]
 

@@ -24,7 +24,9 @@ export interface AlternatorHeat {
   readonly riseK: number
   readonly tauMin: number
 }
-/** Rise that is plausible of a machine without readings, K, and its usual time constant, min: engineering defaults. */
+/**
+ * Rise that is plausible of a machine without readings, K, and its usual time constant, min: engineering defaults.
+ */
 export const plausibleRiseK = [45, 75] as const
 export const usualTauMin = 15
 export const plausibleTauMin = [8, 25] as const

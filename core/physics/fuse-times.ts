@@ -3,9 +3,9 @@ import type { FuseFamily } from './fuses'
 import { along } from './curve'
 
 /**
- * Time to open of each family, s, by current as a share of its rating: fastest and slowest (null: none stated). Straight
- * lines between points on log scales. From the project's reference table of fuse times: typical figures of the
- * families; a maker's curve may replace them.
+ * Time to open of each family, s, by current as a share of its rating: fastest and slowest (null: none stated).
+ * Straight lines between points on log scales. From the project's reference table of fuse times: typical figures of
+ * the families; a maker's curve may replace them.
  */
 type Point = readonly [share: number, fastestS: number, slowestS: number | null]
 const times: Readonly<Record<FuseFamily, readonly Point[]>> = {
@@ -106,9 +106,9 @@ export function usualS(family: FuseFamily, share: number): number {
 }
 
 /**
- * Whether a fuse nearer the load goes before one nearer the source, in a fault behind both. Within one family the ratio
- * of their ratings decides. Otherwise their usual melting curves do: from twice to ten times the rating of the lower
- * fuse, the upper one takes longer.
+ * Whether a fuse nearer the load goes before one nearer the source, in a fault behind both. Within one family the
+ * ratio of their ratings decides. Otherwise their usual melting curves do: from twice to ten times the rating of the
+ * lower fuse, the upper one takes longer.
  * @param ratio at which two of a family are graded
  */
 export function isGraded(

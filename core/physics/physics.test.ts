@@ -195,7 +195,7 @@ describe('placing batteries', () => {
 })
 
 describe('fuses and conductors where they lie', () => {
-  it('interrupt what their family does at a voltage, and nothing above it', () => {
+  it('interrupt their family’s current up to a voltage, and nothing above it', () => {
     expect([
       fuseInterruptA('terminal-block', 13.8),
       fuseInterruptA('terminal-block', 27.6),

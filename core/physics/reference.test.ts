@@ -23,7 +23,7 @@ describe('the reference table', () => {
   it('of conductors has the sizes of the core', () => {
     expect(cableSizesMm2).toEqual(metric.map(({ area_mm2: area }) => Number(area)))
   })
-  it.each(metric)('gives $area_mm2 mm² its resistance and what it carries', (row) => {
+  it.each(metric)('gives $area_mm2 mm² its resistance and its ampacity', (row) => {
     const area = Number(row.area_mm2)
     expect(copperOhmPerM(area) * 1000).toBeCloseTo(Number(row.r20_mohm_per_m), 9)
     for (const celsius of [60, 70, 90, 105, 125, 200])

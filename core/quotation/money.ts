@@ -79,7 +79,10 @@ export const multiplied = (amount: Minor, quantity: number, currency: CurrencyCo
 export const share = (amount: Minor, percent: number, currency: CurrencyCode): Minor =>
   times(amount, percentOf(percent), currency)
 
-/** An amount with a decimal point and all its decimals, for fields and tables. @example plainMoney(120, 'EUR') // '1.20' */
+/**
+ * An amount with a decimal point and all its decimals, for fields and tables. @example plainMoney(120, 'EUR') //
+ * '1.20'
+ */
 export function plainMoney(amount: Minor, currency: CurrencyCode): string {
   const decimals = decimalsOf(currency)
   return (amount / 10 ** decimals).toFixed(decimals)

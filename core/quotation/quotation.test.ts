@@ -185,7 +185,7 @@ const lineOf = (
   } as unknown as QuotationLine
 }
 
-describe('what a quotation comes to', () => {
+describe('the total of a quotation', () => {
   it.each(worked)('%s', (_, currency, rows, settings, [subtotal, discount, taxes, total, deposit]) => {
     const totals = totalsOf(
       rows.map((row, i) => lineOf(currency, row, i)),
@@ -246,7 +246,7 @@ describe('the lines of a quotation', () => {
       ['labour', 'Labour', 2, 'h', 12000],
     ])
   })
-  it('add the margin of their group to what the shelf says', () => {
+  it('add the margin of their group to the shelf price', () => {
     const [battery, charger, , , labour] = linesOf(
       {},
       { marginPercent: { batteries: 10, charging: 12.5, wiring: 0 } },

@@ -88,7 +88,7 @@ describe('an alternator that is held back', () => {
 })
 
 describe('one of several sources that is held back', () => {
-  it('is the largest first, by what all give too much together', () => {
+  it('limits the largest first, by the excess of the total', () => {
     const job = withValues(link({ currentLimit: 'adjustable', ratedA: 40 }), {
       'chargers/charger-1/currentLimit': 'adjustable',
     })
@@ -102,7 +102,7 @@ describe('one of several sources that is held back', () => {
 })
 
 describe('batteries side by side', () => {
-  it('are as many as give what is needed next to lead that stays', () => {
+  it('are as many as the need requires, with the lead-acid that stays', () => {
     const alone = systemOf(goodJob())
     expect(parallelFor(161, alone, 25)).toBe(2)
     expect(parallelFor(160, alone, 25)).toBe(1)

@@ -30,8 +30,8 @@ export const replacement = (unit: ChargeUnit, bank: Bank, limitA = bank.wishedA)
 })
 
 /**
- * A lithium unit in its place that gives as much: of the smallest usual size from the rating of the old unit on, and no
- * more than the battery should get.
+ * A lithium unit in its place that gives as much: of the smallest usual size from the rating of the old unit on, and
+ * no more than the battery should get.
  */
 export function likeForLike(unit: ChargeUnit, bank: Bank): RemedyRef {
   const ownA = unit.$entered('ratedA')

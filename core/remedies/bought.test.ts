@@ -72,8 +72,8 @@ describe('a part of the wiring is bought', () => {
   })
 })
 
-describe('what parts cost', () => {
-  it('is what those that have a price cost together', () => {
+describe('the cost of parts', () => {
+  it('is the total of those that have a price', () => {
     const parts = [boughtFrom(shelf, cable(90)), boughtFrom(shelf, theSwitch(280)), boughtFrom([], cable(70))]
     expect(costOf(parts)).toBeCloseTo(3.5 * 6 + 40, 9)
     expect(costOf([])).toBe(0)

@@ -3,7 +3,9 @@ import type { Wanted, WiringPart } from '#core/wiring/lists'
 import type { ShelfPart } from '#core/shelf/kinds'
 import { listed } from './listed'
 
-/** A part of the wiring from the shelf: the cheapest that does; by its own name, without a price, if there is none. */
+/**
+ * A part of the wiring from the shelf: the cheapest that does; by its own name, without a price, if there is none.
+ */
 export function boughtFrom(
   shelf: readonly ShelfPart[],
   { what, quantity, unit, wanted }: WiringPart,

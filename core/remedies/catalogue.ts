@@ -69,8 +69,8 @@ function withOneMonitor(refs: readonly RemedyRef[]): RemedyRef[] {
 }
 
 /**
- * Remedies each once; where one comes twice with a current, the smaller; with a size or a count, the larger; none for a
- * link that a new DC-DC takes the place of; and one lead battery on an alternator.
+ * Remedies each once; where one comes twice with a current, the smaller; with a size or a count, the larger; none for
+ * a link that a new DC-DC takes the place of; and one lead battery on an alternator.
  */
 export function joinRemedies(refs: readonly RemedyRef[]): RemedyRef[] {
   const joined: RemedyRef[] = []

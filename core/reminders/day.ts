@@ -12,7 +12,9 @@ export const plusDays = (day: Day, days: number): Day => {
   return dayOfMoment(date)
 }
 
-/** The same day some months later; the last of the month if that has fewer days: 31 January + 1 is 28 or 29 February. */
+/**
+ * The same day some months later; the last of the month if that has fewer days: 31 January + 1 is 28 or 29 February.
+ */
 export function plusMonths(day: Day, months: number): Day {
   const date = dateOf(day)
   const dayOfMonth = date.getUTCDate()

@@ -43,7 +43,7 @@ describe('reminders', () => {
     ]).toEqual([null, null])
   })
 
-  it('sorts what is due', () => {
+  it('sorts due reminders', () => {
     expect(
       ['2026-11-28', '2026-11-29', '2026-11-30', '2026-12-01'].map((due) => dueGroupOf(due, '2026-11-29')),
     ).toEqual(['overdue', 'month', 'month', 'later'])

@@ -96,7 +96,7 @@ describe('the system built from a job', () => {
     expect(totals.unservedAh).toBe(0)
   })
 
-  it('says what it assumed, by name, and nothing of what was measured', () => {
+  it('lists its assumptions by name, and no measured values', () => {
     const { job: bare } = withNewPart(emptyJob('1'), 'alternators')
     expect(plantOf(bare, {}, 'new').assumed.join('\n')).toMatch(/is unknown, so a typical value is used/)
     expect(plantOf(withNewPart(bare, 'alternators').job, {}, 'new').sides).toHaveLength(2)

@@ -137,7 +137,9 @@ function sideOf(lane: AlternatorLane, system: System): SidePlant {
   }
 }
 
-/** A dead battery still holds something, as a share of its capacity: with nothing its voltage would have no meaning. */
+/**
+ * A dead battery still holds something, as a share of its capacity: with nothing its voltage would have no meaning.
+ */
 const leastHealth = 0.01
 
 export function houseLeadOf(system: System): LeadPlant {

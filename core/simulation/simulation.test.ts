@@ -102,7 +102,7 @@ describe('closed forms', () => {
     expect(totals.endSoc - 0.2).toBeCloseTo((30 * 0.995) / 200, 4)
   })
 
-  it('a generator feeds the chargers for its hours, by what it can give: 2 h of half of 30 A', () => {
+  it('a generator feeds the chargers for its hours, by its power: 2 h of half of 30 A', () => {
     const plant = { ...mains(), generatorShare: 0.5 }
     const { totals } = runNow('driving-day', plant, { ...inputs, driveH: 0, mainsH: 0, generatorH: 2 })
     expect(totals.mainsAh).toBeCloseTo(30, 1)
@@ -110,7 +110,7 @@ describe('closed forms', () => {
     expect(without.totals.mainsAh).toBe(0)
   })
 
-  it('two resistive batteries share as their resistances, and what one gives the other takes', () => {
+  it('two resistive batteries share by their resistances, and one takes the current that the other gives', () => {
     const other: Plant = { ...plain, sides: [], dcA: Array.from({ length: 24 }, () => 60) }
     const simulation = new Simulation(other, { soc: 0.6, tempC: 25 })
     simulation.advance(1, quiet)
@@ -282,7 +282,7 @@ describe('readings of the case', () => {
 })
 
 describe('lead and lithium on one bus', () => {
-  it('sums to what is brought or drawn, and agrees with a step of a run', () => {
+  it('sums to the current brought or drawn, and agrees with a step of a run', () => {
     for (const amps of [-40, 0, 40])
       for (const row of sharingOver(lfp, lead, amps)) expect(row.lfpA + row.leadA).toBeCloseTo(amps, 3)
     const simulation = new Simulation(
@@ -304,7 +304,7 @@ describe('lead and lithium on one bus', () => {
   })
 })
 
-describe('what installers have seen', () => {
+describe('installers’ experience', () => {
   it('a straight relay on a 200 A machine: the acceptance, the rise to the limit and the minute; a 30 A DC-DC stays under; a duty-cycling relay saw-tooths', () => {
     const straight = runNow('driving-day', linked(relay), inputs)
     expect(straight.totals.alternatorLimitMin).toBeGreaterThan(5)
@@ -376,7 +376,7 @@ describe('what installers have seen', () => {
     expect(part.totals.backAh).toBeLessThan(0.1)
   })
 
-  it('a starting battery drawn down by what is on with the key off: at half its charge it is said', () => {
+  it('a starting battery discharged by loads with the key off is reported at half its charge', () => {
     const parked = linked({ kind: 'none' }, { standbyA: 1 })
     const { events } = runNow('standing-still', parked, { ...inputs, soc: 1, days: 4, driveH: 0 })
     const [low, ...others] = events.filter((e) => e.kind === 'start-low')
@@ -594,7 +594,7 @@ describe('the heaviest hour of the loads', () => {
 })
 
 describe('the series of runs as CSV', () => {
-  it('stand one system below the other, with an empty cell for what one of them has not', () => {
+  it('come one system below the other, with an empty cell for a missing channel', () => {
     const hour = { ...inputs, days: 1 / 24 }
     const runs = [
       runNow('driving-day', linked({ kind: 'closed', ohm: 0.005 }), hour),
@@ -648,7 +648,7 @@ describe('a log of the voltage on a drive', () => {
     const driven = closed.t / 3600 - (inputs.driveFrom - beginsAt)
     expect(driven * 60).toBeCloseTo(34, 0)
   })
-  it('moves what a computer-controlled machine gives', () => {
+  it('changes the output of a computer-controlled alternator', () => {
     const swings = runNow(
       'driving-day',
       linked(
@@ -676,7 +676,7 @@ describe('the list of events', () => {
   })
   const gateAt = (t: number): SimEvent => ({ kind: 'heater', on: true, t })
 
-  it('shows a relay that chatters as one line, and what happens meanwhile as its own', () => {
+  it('shows a relay that chatters as one line, and other events in between as their own', () => {
     const events = [0, 100, 200, 300, 400, 500].map((t) => relayAt(t))
     expect(eventLines([...events.slice(0, 3), gateAt(250), ...events.slice(3)])).toEqual([
       { event: relayAt(0), repeats: 5, untilS: 500 },
@@ -692,7 +692,7 @@ describe('the list of events', () => {
       [300, 0],
     ])
   })
-  it('keeps two sides apart, and what comes more than ten minutes later', () => {
+  it('keeps two sides apart, and events more than ten minutes later', () => {
     const one = [0, 1, 2, 3, 4].map((t) => relayAt(t))
     const other = [0, 1, 2, 3, 4].map((t) => relayAt(t, 'b'))
     const later = [605, 606, 607, 608, 609].map((t) => relayAt(t))

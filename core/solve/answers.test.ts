@@ -93,7 +93,7 @@ const varied = fc
   })
 
 describe(
-  'no answer says that it suits beside a figure over its limit, nor adds what does not suit',
+  'no answer says that it suits with a figure over its limit, nor adds a finding that does not suit',
   { timeout: 600_000, ...long },
   () => {
     it.each(demos.map((job) => [job.job.number, job] as const))('of job %s', (_, job) => {

@@ -14,7 +14,7 @@ const { answers } = searchAnswers(planOf(job, {}, shelf))
 const rows = answerRows(answers, shelf)
 
 describe('answers as rows', () => {
-  it('hold what an answer costs, takes and depends on', () => {
+  it('hold the cost, the work and the conditions of an answer', () => {
     expect(rows.map(({ name, verdict }) => [name, verdict])).toEqual(
       answers.map(({ name, verdict }) => [name, verdict]),
     )
@@ -32,7 +32,7 @@ describe('answers as rows', () => {
     }
   })
 
-  it('cost what their priced parts and hours come to', () => {
+  it('cost the total of their priced parts and hours', () => {
     for (const { cost, hours, parts, unpriced } of rows) {
       const priced = parts.reduce((sum, { price, quantity }) => sum + (price ?? 0) * quantity, 0)
       expect(parts.filter(({ price }) => price === null)).toHaveLength(unpriced)
@@ -41,7 +41,7 @@ describe('answers as rows', () => {
     }
   })
 
-  it('name what an empty shelf lacks all the same', () => {
+  it('name parts that an empty shelf lacks all the same', () => {
     const bare = answerRows(searchAnswers(planOf(job, {}, [])).answers, [])
     expect(bare[0]!.parts.some(({ kind, areaMm2 }) => kind === 'conductors' && areaMm2! > 0)).toBe(true)
     // The battery comes first, and has a price of its own.

@@ -57,7 +57,7 @@ const jobOf = (job: JobDocument, answer: Answer): JobDocument =>
 describe.each(Object.keys(jobs))('the answers for job %s', (number) => {
   const job = jobs[number]!
 
-  it('suit when they are carried out, but for what is measured first or told to the customer', () => {
+  it('suit when they are applied, except for values to measure or to tell the customer', () => {
     const answers = answersFor(number)
     expect(answers.length).toBeGreaterThan(0)
     expect(answers.length).toBeLessThanOrEqual(mostAnswers)
@@ -70,7 +70,7 @@ describe.each(Object.keys(jobs))('the answers for job %s', (number) => {
     }
   })
 
-  it('are beaten by no other, and each step says what it takes', () => {
+  it('are beaten by no other, and each step names its parts and hours', () => {
     const answers = answersFor(number)
     for (const a of answers)
       for (const b of answers) if (a !== b) expect(beats(a.figures, b.figures)).toBe(false)
@@ -112,7 +112,7 @@ describe('the answers of every demo job', () => {
       }
   })
 
-  it('begin with the one that is most like what the bench proposes, to the size of the DC-DC', () => {
+  it('begin with the one closest to the bench’s proposal, to the size of the DC-DC', () => {
     const dcdcOf = (steps: readonly { readonly ref: RemedyRef }[]) =>
       steps.find(({ ref }) => ref.id === 'dcdc.add')
     const [workboat] = answersFor('0417')
@@ -141,7 +141,7 @@ describe('the answers of every demo job', () => {
   })
 })
 
-describe('what an installer would say', () => {
+describe('the answers of an installer', () => {
   it('the workboat: a DC-DC and the equalise stage off, and the shore charger stays', () => {
     const answer = named(
       answersFor('0417'),
@@ -189,7 +189,7 @@ describe('what an installer would say', () => {
     }
   })
 
-  it('the bus: a sure answer, one that hangs on two measurements, and what measuring them could save', () => {
+  it('the bus: a sure answer, one that depends on two measurements, and the saving of measuring them', () => {
     const { answers, worth } = searchAnswers(planOf(jobs['0424']!, {}, shelf))
     expect(answers.some(isSure)).toBe(true)
     const asItIs = named(answers, /^Depot charger as it is$/)
@@ -223,7 +223,7 @@ describe('what an installer would say', () => {
       expect(conditions.map(({ path }) => path)).toEqual(['alternators/alternator-1/riseK'])
   })
 
-  it('the tug: what does not get full in three days says what more a day would fill it', () => {
+  it('the tug: an answer that is not full in three days names the missing charge a day', () => {
     const figures = answersFor('0427').map((answer) => answer.figures)
     for (const { hoursToFull, moreAhADay } of figures) expect(moreAhADay === null).toBe(hoursToFull !== null)
     expect(figures[0]!.moreAhADay).toBeGreaterThan(1)
@@ -239,7 +239,7 @@ describe('what an installer would say', () => {
     for (const answer of answers) expect(answer.name).not.toMatch(/keep shore charger/)
   })
 
-  it('the school on protecting the alternator decides what comes first of the options', () => {
+  it('the school on protecting the alternator decides the first option', () => {
     const first = (alternatorSchool: 'dcdc' | 'duty' | 'regulator'): string =>
       planOf(jobs['0417']!, { rules: { alternatorSchool } }, shelf).axes[0]!.options[0]!.words
     expect(first('dcdc')).toMatch(/DC-DC/)
@@ -612,7 +612,7 @@ describe('parts from the shelf', () => {
 })
 
 describe('schools', () => {
-  it('say what the other would say, and change nothing where they agree', () => {
+  it('show the result of the other one, and change nothing where they agree', () => {
     const views = schoolsOf(jobs['0417']!, {})
     const charging = views.find((v) => v.rule === 'chargerSchool')!
     expect(charging.others[0]).toMatchObject({ verdict: 'does-not-suit' })
@@ -667,7 +667,7 @@ describe('each school of the disagreement table', () => {
     expect(signals({ signalSchool: 'voltage' }, plain)).toEqual(new Set(['voltage']))
     expect(signals({ signalSchool: 'voltage' }, jobs['0421']!)).toEqual(new Set(['wire']))
   })
-  it('usable share and lay-up change what is checked', () => {
+  it('usable share and lay-up change the checks', () => {
     const [wide, narrow] = [100, 75].map(
       (usableLithium) =>
         assessed(job, { rules: { usableLithium } }, { quick: true }).checks.find(

@@ -75,7 +75,7 @@ describe('the wiring of a job as its first answer has it', () => {
     return job
   }
 
-  it('takes what was surveyed for gone, under the name it had and as what it was', long, () => {
+  it('takes surveyed parts for gone, under their name and kind', long, () => {
     const { gone } = networkOf(specified('0417'))
     expect(gone.map(({ name, was, instead }) => ({ name, was, instead }))).toEqual([
       { name: 'Old house bank', was: 'battery', instead: 'bank' },
@@ -85,26 +85,22 @@ describe('the wiring of a job as its first answer has it', () => {
     expect(wiredJob(specified('0417'), {}).network.gone).toEqual(gone)
   })
 
-  it(
-    'of an answer asks for nothing any more: what the answer leaves of the old cables is replaced where it must be',
-    long,
-    () => {
-      for (const number of ['0417', '0421', '0424', '0427', '0430', '0433']) {
-        const { checks } = wiredJob(specified(number), {})
-        expect({
-          number,
-          left: checks.filter(({ verdict }) => verdict !== 'suits').map(({ key }) => key),
-        }).toEqual({ number, left: [] })
-      }
-      const feed = networkOf(specified('0430')).runs.find(({ id }) => id === 'link-1-in-feed')!
-      expect(feed).toMatchObject({ state: 'new', areaKnown: 'found' })
-      expect(feed.areaMm2).toBeGreaterThan(10)
-      // It is bought once: with the wiring.
-      const parts = specified('0430').specified!.steps.map(({ label, parts: own }) => ({
-        label,
-        cable: own.some(({ name }) => name.includes(`${feed.areaMm2} mm²`)),
-      }))
-      expect(parts.filter(({ cable }) => cable).map(({ label }) => label)).toEqual(['Wire it as drawn'])
-    },
-  )
+  it('of an answer asks for nothing more: old cables that it keeps are replaced if necessary', long, () => {
+    for (const number of ['0417', '0421', '0424', '0427', '0430', '0433']) {
+      const { checks } = wiredJob(specified(number), {})
+      expect({
+        number,
+        left: checks.filter(({ verdict }) => verdict !== 'suits').map(({ key }) => key),
+      }).toEqual({ number, left: [] })
+    }
+    const feed = networkOf(specified('0430')).runs.find(({ id }) => id === 'link-1-in-feed')!
+    expect(feed).toMatchObject({ state: 'new', areaKnown: 'found' })
+    expect(feed.areaMm2).toBeGreaterThan(10)
+    // It is bought once: with the wiring.
+    const parts = specified('0430').specified!.steps.map(({ label, parts: own }) => ({
+      label,
+      cable: own.some(({ name }) => name.includes(`${feed.areaMm2} mm²`)),
+    }))
+    expect(parts.filter(({ cable }) => cable).map(({ label }) => label)).toEqual(['Wire it as drawn'])
+  })
 })

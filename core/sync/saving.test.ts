@@ -141,7 +141,7 @@ describe('the saving of one job', () => {
     expect(pendingOf(done)).toHaveLength(1)
   })
 
-  it('keeps what was typed in a job that was deleted elsewhere, and sends it no more', () => {
+  it('keeps typed text of a job that was deleted elsewhere, and sends it no more', () => {
     const gone = after(sending(edited(start(), coldest(3))), { kind: 'failed', trouble: { kind: 'gone' } })
     expect(stateOf(edited(gone, coldest(4)))).toBe('gone')
     expect(toSend(edited(gone, coldest(4)))).toBeNull()

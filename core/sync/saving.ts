@@ -237,7 +237,9 @@ function overtaken(before: Saving, theirs: Stored, arrived: string | null): Savi
 const isInRemoved = ({ mine, theirs }: Conflict): boolean =>
   theirs.after === undefined && mine.path.startsWith(`${theirs.path}/`)
 
-/** Ends a conflict: for each path, whose value stands. A part that was taken out comes back with a value kept in it. */
+/**
+ * Ends a conflict: for each path, whose value stands. A part that was taken out comes back with a value kept in it.
+ */
 function resolved(saving: Saving, keepMine: (conflict: Conflict) => boolean): Saving {
   const { conflict } = saving
   if (!conflict) return saving

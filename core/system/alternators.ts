@@ -131,7 +131,7 @@ function wordsOf(
   switch (by) {
     case 'output':
       return {
-        origin: { kind: 'computed', text: `what it makes warm at ${speed}` },
+        origin: { kind: 'computed', text: `its warm output at ${speed}` },
         formula: `${q(amps, 'A')}, all it makes at ${speed},`,
       }
     case 'share': {
@@ -174,7 +174,7 @@ export function allDayBudget(alternator: View<'alternators'>, rules: ShopRules, 
   const at = (part: Speed): string => q(makes(alternator, part, rules).amps, 'A')
   return {
     amps,
-    origin: { kind: 'computed', text: 'what it makes warm over a drive' },
+    origin: { kind: 'computed', text: 'its warm output over a drive' },
     formula: joinText(
       `${at('idle')} at idle for ${formatShare(alternator.idleShare / 100)} `,
       `of the drive and ${at('cruise')} at cruise: `,

@@ -10,7 +10,7 @@ const cableOf = (system: System) => system.many.conductors[0]!
 const carried = (values: Values): number => cableAmpacityA(cableOf(withCable(values, 'chargers/charger-1')))
 
 describe('a cable carries', () => {
-  it('what the table has for its size and insulation, in free air at 30 °C', () => {
+  it('the table’s value for its size and insulation, in free air at 30 °C', () => {
     expect(carried({ insulationC: '70' })).toBe(90)
     expect(carried({ insulationC: '105' })).toBe(130)
     expect(carried({ insulationC: '105', areaMm2: 50 })).toBe(270)
@@ -57,7 +57,7 @@ describe('in a cable flows', () => {
     const system = withCable(values, of, job)
     return flowsA(cableOf(system), system)
   }
-  it('what its charger gives', () => {
+  it('the output of its charger', () => {
     expect(flows({}, 'chargers/charger-1')).toBe(30)
   })
   it('on a DC-DC’s engine side its input, on the other its output, and the larger if nobody says which', () => {
@@ -88,7 +88,7 @@ describe('a fault in a cable is fed from its far end', () => {
     expect(fed({}, 'chargers/charger-1')).toBeNull()
     expect(fed({ areaMm2: 1.5 }, 'chargers/charger-1')).toBe('the charger')
   })
-  it('by an alternator straight on the bank where the cable does not carry what that gives', () => {
+  it('by an alternator straight on the bank if the cable does not carry its output', () => {
     const direct = withValues(straightJob({ kind: 'direct' }), {
       'startingBatteries/starting-1/present': 'no',
     })

@@ -19,7 +19,9 @@ const underAbsorptionV = 0.2
 const detectionMin = 3
 const efficiencyPercent = 99
 
-/** The lowest absorption voltage of the sources that can fill the bank; that of the battery where none holds one, V. */
+/**
+ * The lowest absorption voltage of the sources that can fill the bank; that of the battery where none holds one, V.
+ */
 function leastAbsorptionV({ bank, lanes }: System): number {
   const held = lanes.flatMap((lane) =>
     lane.kind === 'charger'

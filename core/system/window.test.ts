@@ -42,7 +42,7 @@ describe('the charge window of a battery', () => {
       { highV: 14.5, middleV: 14.5, absoluteV: 14.5 },
     ],
     [
-      'lifts the usual limits over what its maker allows',
+      'raises the usual limits above the maker’s limit',
       { chargeHighV: 15.2 },
       { absoluteV: 15.2, bmsOverV: 15.2 },
     ],

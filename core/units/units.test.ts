@@ -96,7 +96,7 @@ describe('help instead of refusal', () => {
 })
 
 describe('quantities as they are shown', () => {
-  it('keep what was entered where that is asked for', () => {
+  it('keep the entered digits on request', () => {
     expect(formatQuantity(80.5, 'A', metric)).toBe('81 A')
     expect(formatQuantity(80.5, 'A', metric, true)).toBe('80.5 A')
     expect(formatQuantity(14, 'V', metric, true)).toBe('14.0 V')
@@ -131,7 +131,7 @@ describe('quantities as they are shown', () => {
 
   it('writes shares in per cent', () => expect(formatShare(0.856)).toBe('86 %'))
 
-  it('reads back what it shows, to the digits shown', () => {
+  it('reads its own words back, to the digits shown', () => {
     fc.assert(
       fc.property(
         fc.double({ min: -500, max: 500, noNaN: true }),
@@ -179,7 +179,7 @@ describe('in an imperial shop', () => {
     ).toEqual([15.24, 15, 5.26, 16, 0, 12].map((value) => ({ ok: true, value })))
   })
 
-  it('what is shown reads back as the same value, near enough to print', () => {
+  it('a shown value reads back as the same value, to the printed digits', () => {
     fc.assert(
       fc.property(
         fc.constantFrom('m', 'mm', 'kg', '°C' as const),

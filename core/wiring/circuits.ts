@@ -119,7 +119,9 @@ export function wholeOf(network: Network): Circuit {
   }
 }
 
-/** A tie to the ground for each part of the network that neither a run nor a unit joins to it: a current needs two. */
+/**
+ * A tie to the ground for each part of the network that neither a run nor a unit joins to it: a current needs two.
+ */
 function loose({ ground }: Network, { islands, firsts }: Joined, elements: readonly Element[]): Resistor[] {
   const bridged = new Map<string, string>()
   const rootOf = (post: string): string => {

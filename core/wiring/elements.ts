@@ -3,7 +3,10 @@ import type { Element } from '#core/circuit/circuit'
 import { battery, converter, current, diode, held, power, resistance } from '#core/circuit/law'
 import type { AlternatorUnit, BatteryUnit, DcdcUnit, Network, WiringUnit } from './network'
 
-/** How a regulator gives way, V/A: from no load to full, the voltage of a usual machine falls by some 0.2 V (engineering default, as in the runs). */
+/**
+ * How a regulator gives way, V/A: from no load to full, the voltage of a usual machine falls by some 0.2 V
+ * (engineering default, as in the runs).
+ */
 const regulatorOhm = 0.003
 /** A diode's own resistance beyond its drop, Ω. */
 const diodeOhm = 0.001
@@ -43,7 +46,9 @@ export function elementsOf(unit: WiringUnit, at: Case, network: Network): Elemen
   }
 }
 
-/** A battery of the house is low when it is charged or loaded; one that turns an engine is full soon after the start. */
+/**
+ * A battery of the house is low when it is charged or loaded; one that turns an engine is full soon after the start.
+ */
 export function emfV({ serves, lowV, restV, fullV }: BatteryUnit, { kind, id }: Case): number {
   if (kind === 'rest') return fullV
   return kind === 'cranking' || id === restedLoads || serves === 'engine' ? restV : lowV

@@ -7,8 +7,8 @@ const isSizedNew = ({ state, areaKnown, areaMm2 }: Run): boolean =>
   state === 'new' && areaKnown === 'sized' && areaMm2 !== null
 
 /**
- * No more sizes of new cable than the shop wants in one job: the size whose cable costs least to go up to the next one
- * used does so, repeatedly. Existing cables, sizes set by hand and cables in a plug keep their size.
+ * No more sizes of new cable than the shop wants in one job: the size whose cable costs least to go up to the next
+ * one used does so, repeatedly. Existing cables, sizes set by hand and cables in a plug keep their size.
  */
 export function inFewSizes(runs: readonly Run[], ways: Ways, mostSizes: number): readonly Run[] {
   const plugged = new Set(

@@ -12,7 +12,10 @@ const usualA = 200
 export const fittingOhmOf = (kind: PostKind, ratedA: number | null): number =>
   kind in dropsAtRatingV ? dropsAtRatingV[kind as keyof typeof dropsAtRatingV] / (ratedA ?? usualA) : 0
 
-/** The run with which the resistance of a fitting is counted: the first that comes to it, from its battery, from the bar. */
+/**
+ * The run with which the resistance of a fitting is counted: the first that comes to it, from its battery, from the
+ * bar.
+ */
 export const runWithOhmOf = <R extends { readonly to: string }>(post: string, runs: readonly R[]): R | null =>
   runs.find(({ to }) => to === post) ?? null
 

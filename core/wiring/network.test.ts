@@ -100,7 +100,7 @@ describe('a law', () => {
 })
 
 describe('equations that are nearly empty', () => {
-  it('are solved: what was found gives the right side', () => {
+  it('are solved: the found parts give the right side', () => {
     fc.assert(
       fc.property(
         fc.integer({ min: 1, max: 40 }),
@@ -152,7 +152,7 @@ describe('a circuit', () => {
     const { amps } = solveCircuit(simple(battery(emf, 0.005), power(watts, 10.5, 0.3), ohm - 0.005), start)
     expect(amps.get('there')).toBeCloseTo((emf - Math.sqrt(emf * emf - 4 * watts * ohm)) / (2 * ohm), 6)
   })
-  it('whose cable cannot carry a load holds it at its lowest voltage, with what can be carried', () => {
+  it('whose cable cannot carry a load holds it at its lowest voltage, with the current of the cable', () => {
     const { volts, amps } = solveCircuit(simple(battery(12.9, 0.005), power(3000, 10.5, 0.3), 0.05), start)
     const left = volts.get('user')! - volts.get('back')!
     expect(left).toBeGreaterThan(10.2)
@@ -246,7 +246,7 @@ describe('the network of a job', () => {
     expect(new Set(network.runs.map(({ id }) => id)).size).toBe(network.runs.length)
     for (const { id } of [...network.posts, ...network.runs]) expect(id).toMatch(/^[a-z][a-z0-9-]{0,39}$/)
   })
-  it('of any job too, and every fuse that was chosen holds what flows and protects its run', long, () => {
+  it('of any job too, and every chosen fuse carries the current and protects its run', long, () => {
     fc.assert(
       fc.property(anyJobFrom([...demos.map(([, job]) => job), goodJob()]), (job) => {
         const network = networkOf(job)
@@ -301,7 +301,7 @@ describe('the network of a job', () => {
     expect(winch.ratedA! * fuseShare).toBeGreaterThanOrEqual(85)
     expect(main.ratedA).toBeGreaterThan(winch.ratedA!)
   })
-  it('of the trailer leads nine metres through a plug, fused at both ends, and tells what is left at the DC-DC', () => {
+  it('of the trailer leads nine metres through a plug, fused at both ends, and gives the voltage at the DC-DC', () => {
     const network = networkOf(demo('0430'))
     expect(
       network.runs.filter(({ cable }) => cable === 'conductors/cable-1').map(({ lengthM }) => lengthM),
@@ -340,7 +340,7 @@ describe('the network of a job', () => {
       expect(ids).toContain(id)
     expect(network.lines.filter(({ kind }) => kind === 'stop').length).toBeGreaterThanOrEqual(3)
   })
-  it('protects every new conductor by a fuse that it outlasts, the bond and what no fuse can precede aside', () => {
+  it('protects every new conductor by a smaller fuse, except the bond and runs that no fuse can precede', () => {
     const jobs = demos.flatMap(([, job]) =>
       ['replaced', 'hybrid', 'relay', 'dcdc'].flatMap((mixed) =>
         [1, 3].map((parallel) =>
@@ -400,12 +400,12 @@ describe('the network of a job', () => {
       expect(runIn({ 'place/hottestC': 44, 'runs/main-lead/airC': 25 }, 'main-lead').airC).toBe(25)
     })
   })
-  describe('of a battery whose signal stops what is joined to it', () => {
+  describe('of a battery whose signal stops its sources and loads', () => {
     const stopping = (values: Values = {}) =>
       withValues(goodJob(), { 'candidate/warning': 'stop', ...values })
     const standsOn = (job: JobDocument, fuse: string): string =>
       networkOf(job).runs.find(({ to }) => to === fuse)!.from
-    it('has loads and inverters on bars of their own behind a contactor, and what charges on the first', () => {
+    it('has loads and inverters on bars of their own behind a contactor, and sources on the first', () => {
       const job = withMeasured(stopping(), 'inverters', { continuousW: 1000 })
       for (const fuse of ['panel-fuse', 'inverter-1-fuse']) expect(standsOn(job, fuse)).toBe('bar-2-plus')
       expect(standsOn(job, 'charger-1-fuse')).toBe('bar-plus')
@@ -525,7 +525,7 @@ describe('the network of a job', () => {
     const ids = networkOf(demo('0433')).posts.map(({ id }) => id)
     for (const id of ['bar-plus', 'main-switch', 'main-fuse', 'shunt']) expect(ids).not.toContain(id)
   })
-  it('keeps what is set by hand, whatever else changes', () => {
+  it('keeps hand-set values, whatever else changes', () => {
     const set = withValues(demo('0417'), {
       'runs/load-1-feed/lengthM': 9,
       'runs/load-1-feed/areaMm2': 70,

@@ -181,7 +181,10 @@ function graded(
   )
 }
 
-/** The own fuses of the batteries of a bank, together no smaller than the main fuse behind them: or they would go first. */
+/**
+ * The own fuses of the batteries of a bank, together no smaller than the main fuse behind them: or they would go
+ * first.
+ */
 function bankAsMain(posts: readonly Post[], main: Post, draft: WiringDraft): readonly Post[] {
   const count = posts.filter(({ fitting }) => fitting?.isOfOneBattery).length
   const leastA = (main.fitting?.ratedA ?? 0) / Math.max(1, count)
@@ -269,7 +272,10 @@ const familyOrder: readonly FuseFamily[] = [
   'terminal-block',
   'class-t',
 ]
-/** A fuse larger than needed is accepted up to this multiple of the current, or up to a small branch, A: its cable is sized for it. */
+/**
+ * A fuse larger than needed is accepted up to this multiple of the current, or up to a small branch, A: its cable is
+ * sized for it.
+ */
 const mostTimes = 3
 const smallBranchA = 30
 

@@ -7,7 +7,9 @@ import { Ways } from './paths'
 import { shortsOf } from './shorts'
 import type { Solution } from '#core/circuit/solution'
 
-/** The largest current of a run for hours, and the case it flows in; and the largest while an engine is started, A. */
+/**
+ * The largest current of a run for hours, and the case it flows in; and the largest while an engine is started, A.
+ */
 export interface Design {
   readonly amps: number
   readonly at: Case | null

@@ -23,7 +23,7 @@ export const glossary = {
       ['Does not suit', 'The arrangement has to be replaced.'],
       ['As found', 'The system before the work.'],
       ['As specified', 'The system with the chosen answer.'],
-      ['As fitted', 'The system as it was really built and tested.'],
+      ['As fitted', 'The system as built and tested.'],
     ]),
   },
   evidence: {
@@ -110,7 +110,7 @@ export const glossary = {
         'The line through readings over the years, with the range in which it lies in 90 of 100 cases.',
       ],
       ['left open', 'A reading outside its range, a skipped step or a missing test at signing.'],
-      ['value when new', 'What a limit is a share of: the label of a battery, the first reading of a joint.'],
+      ['value when new', 'The reference of a limit: the label of a battery, the first reading of a joint.'],
       ['reminder', 'Work on a craft with its day.'],
     ]),
   },

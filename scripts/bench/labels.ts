@@ -38,7 +38,10 @@ function rowOf(name: string, results: readonly Result[]): object {
   }
 }
 
-/** How many values of 200 drawn and spoiled plates are read, and how fast: goals 85 % right and ticked, at most 1 % wrong. */
+/**
+ * How many values of 200 drawn and spoiled plates are read, and how fast: goals 85 % right and ticked, at most 1 %
+ * wrong.
+ */
 export async function benchLabels(): Promise<void> {
   const folder = mkdtempSync(join(tmpdir(), 'plates-'))
   await loadFonts(folder)

@@ -17,7 +17,10 @@ const phone = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile:
 /** How often an address is opened: each time in a page of its own, as after the phone was put away. */
 const opens = 7
 
-/** How long an address takes without signal on a slow phone until something of it shows, in ms: first, and in the middle. */
+/**
+ * How long an address takes without signal on a slow phone until something of it shows, in ms: first, and in the
+ * middle.
+ */
 async function openOften(
   context: BrowserContext,
   address: string,

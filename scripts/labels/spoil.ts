@@ -81,7 +81,9 @@ function lit({ width, height, data }: Raw, chance: Chance): void {
   }
 }
 
-/** A photo of a drawn plate: turned up to 8°, in perspective, blurred, unevenly lit, with noise and glare, as JPEG. */
+/**
+ * A photo of a drawn plate: turned up to 8°, in perspective, blurred, unevenly lit, with noise and glare, as JPEG.
+ */
 export async function photographed(svg: string, chance: Chance): Promise<Buffer> {
   const drawn = await sharp(Buffer.from(svg))
     .flatten()

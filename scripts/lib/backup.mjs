@@ -1,6 +1,6 @@
 // Backups of a database: the file that pg_dump writes, with a digest at its end, so that a damaged one is refused
-// before anything is touched. Files of any size are read piece by piece. A restore loads a database next to, which takes
-// the place of the old one once it is whole and of this version: everything or nothing.
+// before anything is touched. Files of any size are read piece by piece. A restore loads a database next to, which
+// takes the place of the old one once it is whole and of this version: everything or nothing.
 import { spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import {

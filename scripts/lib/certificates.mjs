@@ -30,7 +30,8 @@ const read = (path) => readFileSync(path, 'utf8')
 const write = (path, text, mode) => writeFileSync(path, text, { mode })
 
 /**
- * A key and its certificate in a folder, made where they are missing or not good any more. Only its owner can read the key.
+ * A key and its certificate in a folder, made where they are missing or not good any more. Only its owner can read
+ * the key.
  * @param options of the package, besides algorithm and validity
  */
 async function keptPair(folder, name, { isGood, commonName, days, options }) {

@@ -249,15 +249,17 @@ export async function startCluster(name, { durable, folder = theData, version = 
     bin,
     stop,
     isUp: () => answers(bin, data, secret, port),
-    /** Starts it again, at another port where a program has taken its own meanwhile: the addresses are others then. */
+    /**
+     * Starts it again, at another port where a program has taken its own meanwhile: the addresses are others then.
+     */
     bringBack: async () => {
       port = await bringUp(port)
     },
   }
 
   /**
-   * The port at which it answers, started where it does not: again, where another start took port or data just before, or
-   * it was killed as it came up.
+   * The port at which it answers, started where it does not: again, where another start took port or data just
+   * before, or it was killed as it came up.
    * @param wanted port that it takes if that is free
    * @throws where it cannot be started
    */

@@ -192,8 +192,8 @@ async function isEmpty(sql: Sql, workshop: string): Promise<boolean> {
 }
 
 /**
- * Takes an archive into an empty workshop. Every file is compared with the manifest before anything is written, and all
- * is written in the transaction or nothing.
+ * Takes an archive into an empty workshop. Every file is compared with the manifest before anything is written, and
+ * all is written in the transaction or nothing.
  * @param sql a transaction that sees the workshop alone
  * @throws BadArchive with the reason if it is not taken
  */

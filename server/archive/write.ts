@@ -91,8 +91,8 @@ async function* bytesOf(
 }
 
 /**
- * Writes everything of a workshop into a ZIP file: tables as lines of JSON, bytes as files, and a manifest with a digest
- * of each. No secret is in it.
+ * Writes everything of a workshop into a ZIP file: tables as lines of JSON, bytes as files, and a manifest with a
+ * digest of each. No secret is in it.
  * @param sql a transaction that sees one state of the data
  * @param file where it is written
  */

@@ -180,7 +180,7 @@ describe('a backup', () => {
     expect(await db.sql`select name from workshop`).toEqual([{ name: 'In use' }])
   })
 
-  it('that comes back has another epoch: what was read before is of other data', async () => {
+  it('that comes back has another epoch: earlier reads are of other data', async () => {
     const [job] = (await shop.jobList.page()).jobs
     const seen = (await shop.jobs.read(job!.id))!
     backUp(bin, db.url, file())

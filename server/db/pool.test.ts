@@ -125,7 +125,7 @@ describe('many at once', () => {
       await Promise.all([holder, ...writers])
     }))
 
-  it('500 writers on one version leave one winner each round, whatever the size of what they send', () =>
+  it('500 writers on one version leave one winner each round, whatever the size of their documents', () =>
     withPool(async ({ sql }) => {
       const large = 'x'.repeat(40_000)
       for (let round = 1; round <= 4; round++) {

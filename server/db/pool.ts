@@ -190,9 +190,9 @@ async function together<T>(lane: Lane, writer: Sql, work: (tx: Sql) => Promise<T
 
 /**
  * Connections to the database, each lent to one request at a time. The client library sends statements of several
- * requests over one connection and reconnects by itself, also in the middle of a transaction. A statement then reaches
- * another transaction or none. Here a closed connection is given up, and its transaction with it. Transactions have
- * connections of their own: a read never waits behind saves that wait for a row.
+ * requests over one connection and reconnects by itself, also in the middle of a transaction. A statement then
+ * reaches another transaction or none. Here a closed connection is given up, and its transaction with it.
+ * Transactions have connections of their own: a read never waits behind saves that wait for a row.
  */
 export class Pool {
   private readonly statements: Lanes

@@ -34,7 +34,9 @@ const poolOf = (threads: number, idleMs: number): Piscina =>
     resourceLimits: { maxOldGenerationSizeMb: mostMb },
   })
 
-/** Runs tasks of a pool, each within its time: as many at once as there are threads, so that it begins when they do. */
+/**
+ * Runs tasks of a pool, each within its time: as many at once as there are threads, so that it begins when they do.
+ */
 function within(pool: Piscina) {
   const atOnce = pLimit(pool.maxThreads)
   return <T>(name: string, task: unknown): Promise<T> =>

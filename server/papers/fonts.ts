@@ -91,8 +91,8 @@ const pictographs = /[\p{Extended_Pictographic}\u{1F3FB}-\u{1F3FF}\u200D\uFE0F]/
 const rightToLeft = /[\p{Script=Hebrew}\p{Script=Arabic}]+(?:\s+[\p{Script=Hebrew}\p{Script=Arabic}]+){1,7}/gu
 
 /**
- * A text as it is set from left to right: without pictures, and with the words of a name in Hebrew or Arabic in the order
- * in which they stand on paper. Letters in a word are put in order by the font.
+ * A text as it is set from left to right: without pictures, and with the words of a name in Hebrew or Arabic in the
+ * order in which they stand on paper. Letters in a word are put in order by the font.
  */
 export const inOrder = (text: string): string =>
   text

@@ -26,7 +26,9 @@ const papers = new Kept<Uint8Array>(200)
 export const keptPaper = (madeFrom: string, make: () => Promise<Uint8Array>): Promise<Uint8Array> =>
   papers.of(madeFrom, make)
 
-/** A paper as PDF, set once for whatever says the same: most changes of the shop's rules change no word of a paper. */
+/**
+ * A paper as PDF, set once for whatever says the same: most changes of the shop's rules change no word of a paper.
+ */
 export const keptByContent = (
   paper: Paper,
   print: (paper: Paper) => Promise<Uint8Array>,

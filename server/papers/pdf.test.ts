@@ -183,7 +183,7 @@ describe('fonts of papers', () => {
     const together = await Promise.all([...packed, ...packed].map(unpack))
     expect(together.map((file, i) => file.equals(alone[i % 2]!))).toEqual([true, true, true, true])
   })
-  it('cut a text where its letters come from another font, and keep spaces with what is before', async () => {
+  it('cut a text where the font changes, and keep spaces with the text before', async () => {
     const { set } = await fontsOfPapers()
     expect(set('10 Ω at Łódź', 'text').map(({ text, font }) => [text, font])).toEqual([
       ['10 ', 'text-latin'],

@@ -94,8 +94,8 @@ export class CustomerDataStore extends Repository {
   }
 
   /**
-   * Erases a customer: name and contact are blanked everywhere, registrations and messages go. Papers stay, with the name
-   * blanked and a new digest. False if there is no such customer, or it is erased already.
+   * Erases a customer: name and contact are blanked everywhere, registrations and messages go. Papers stay, with the
+   * name blanked and a new digest. False if there is no such customer, or it is erased already.
    */
   erase(id: string): Promise<boolean> {
     const { workshop, person } = this.actor

@@ -71,7 +71,10 @@ export class People extends Repository {
     })
   }
 
-  /** A new link for a person who has lost theirs or their password; earlier links end. Null if there is no such person. */
+  /**
+   * A new link for a person who has lost theirs or their password; earlier links end. Null if there is no such
+   * person.
+   */
   async linkAgain(id: string): Promise<Invitation | null> {
     return this.together(async (sql) => {
       const [person] = await sql`

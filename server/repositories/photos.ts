@@ -33,7 +33,10 @@ const mostPhotos = 60
 export const mostBytes = 4 * 1024 ** 3
 export const noRoom = 'There is no room for more photos. Delete old ones first'
 
-/** When a photo was taken. The clock of a device may be wrong; the future is not believed. @param takenAt ISO date-time */
+/**
+ * When a photo was taken. The clock of a device may be wrong; the future is not believed.
+ * @param takenAt ISO date-time
+ */
 export const believedTime = (takenAt: string): Date => new Date(Math.min(Date.parse(takenAt), Date.now()))
 
 /**

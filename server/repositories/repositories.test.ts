@@ -231,7 +231,7 @@ describe('lists', () => {
     }
   })
 
-  it('are sorted by what was asked for, jobs without a due date last', async () => {
+  it('are sorted as requested, jobs without a due date last', async () => {
     const { jobs, jobList } = await newWorkshop()
     const make = (number: string, name: string, dueDate?: string) =>
       jobs.create({ ...emptyJob(number), job: { ...emptyJob(number).job, name, dueDate } })

@@ -46,7 +46,10 @@ export interface Stored {
 }
 
 export class Shelf extends Repository {
-  /** Parts of a kind in their current version, by name unless asked otherwise, a page at a time. All `words` must occur. */
+  /**
+   * Parts of a kind in their current version, by name unless asked otherwise, a page at a time. All `words` must
+   * occur.
+   */
   async list(
     kind: ShelfKindId,
     words = '',

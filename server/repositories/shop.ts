@@ -14,7 +14,10 @@ export interface ShopSettings {
   readonly rules: RuleOverrides
   readonly units: DisplayUnits
   readonly version: number
-  /** Of the data: a version of another epoch is another version. Left out by a program that does not outlive a restore. */
+  /**
+   * Of the data: a version of another epoch is another version. Left out by a program that does not outlive a
+   * restore.
+   */
   readonly epoch?: string | undefined
 }
 

@@ -58,7 +58,9 @@ export async function receive(request: AsyncIterable<Buffer>, file: string, most
   await pipeline(counted, createWriteStream(file, { mode: 0o600 }))
 }
 
-/** A transaction on a connection of its own: a whole workshop takes longer than a request may hold one of the pool. */
+/**
+ * A transaction on a connection of its own: a whole workshop takes longer than a request may hold one of the pool.
+ */
 export async function longTransaction<T>(
   workshop: string,
   mode: 'read only' | 'read write',

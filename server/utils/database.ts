@@ -40,7 +40,9 @@ export function newsHub(): Hub {
   return hub
 }
 
-/** On one machine a person has the name of the device, the workshop is the one of the database, and everybody owns it. */
+/**
+ * On one machine a person has the name of the device, the workshop is the one of the database, and everybody owns it.
+ */
 async function ownerOf(sql: Sql, person: string): Promise<Actor> {
   const [row] = await sql<
     { id: string; epoch: string }[]

@@ -8,7 +8,9 @@ export interface SentReadings {
   readonly from: number
   /** How many are due this many seconds after the stream began. */
   readonly dueAfter: (seconds: number) => number
-  /** Where a stream stops without a word that begins before it: like any radio link, that of a stand-in fails once. */
+  /**
+   * Where a stream stops without a word that begins before it: like any radio link, that of a stand-in fails once.
+   */
   readonly dropsAt: number
 }
 

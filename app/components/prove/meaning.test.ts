@@ -30,7 +30,7 @@ const diagnosis = (causes: readonly ShownCause[], more: Partial<ShownDiagnosis> 
   ...more,
 })
 
-describe('what the readings mean', () => {
+describe('the causes of readings', () => {
   const list = (of: ShownDiagnosis, props: { whole?: boolean; canMend?: boolean } = {}) =>
     mount(CauseList, { props: { diagnosis: of, titleOf: (test: string) => `Title of ${test}`, ...props } })
 
@@ -48,7 +48,7 @@ describe('what the readings mean', () => {
     expect(list(diagnosis([cause('a', 0.9999)])).text()).toContain('> 99 %')
   })
 
-  it('says how to repair only what is more likely than not', () => {
+  it('shows a repair only for causes that are more likely than not', () => {
     expect(list(diagnosis([cause('a', 0.6)])).text()).toContain('Mend a.')
     expect(list(diagnosis([cause('a', 0.4), cause('b', 0.35)])).text()).not.toContain('Mend')
   })
@@ -68,7 +68,7 @@ describe('what the readings mean', () => {
     expect(one.text()).not.toContain('Mend')
   })
 
-  it('shows what speaks for and against a cause where all is shown', () => {
+  it('shows the evidence for and against a cause in the full list', () => {
     const speaks = (title: string) => ({ test: title, title }) as unknown as ShownCause['for'][number]
     const of = diagnosis([
       cause('a', 0.7, { for: [speaks('Voltage at the bar')], against: [speaks('Current at rest')] }),
@@ -104,7 +104,7 @@ describe('the band of a reading', () => {
     return marks.length === 0 ? null : Number(marks[0]!.attributes('x')) + 0.5
   }
 
-  it('says what is expected, and within what', () => {
+  it('shows the expected reading with its tolerance', () => {
     expect(band(null).get('[data-testid=expected]').text()).toBe('expected 13.20 ± 0.10 V')
   })
   it('marks a reading where it lies, and none where there is none', () => {
@@ -140,7 +140,7 @@ describe('the list of a walk-round', () => {
     ).toEqual(['Engine space', 'Locker'])
     expect(walk().get('section').findAll('li')).toHaveLength(2)
   })
-  it('leads from what differs to its own test', async () => {
+  it('leads from a differing item to its own test', async () => {
     const one = walk()
     await one.get(differs('F2 says 100 A')).trigger('click')
     expect(one.emitted('single')).toEqual([['fuse-f2']])
@@ -154,7 +154,7 @@ describe('the list of a walk-round', () => {
     await one.findAll('button.act-quiet')[1]!.trigger('click')
     expect(one.emitted('single')).toEqual([['torque-w1']])
   })
-  it('has nothing to press for what has no test', () => {
+  it('has no button for an item without a test', () => {
     expect(walk().find(differs('The cover is on')).exists()).toBe(false)
   })
 })

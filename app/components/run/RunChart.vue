@@ -275,7 +275,7 @@ const playhead = computed(
 )
 const said = computed(
   () =>
-    `Timeline of ${props.titles.join(', ')}: charge, currents, voltages and temperatures. The figures stand in the table below.`,
+    `Timeline of ${props.titles.join(', ')}: charge, currents, voltages and temperatures. The table below holds the figures.`,
 )
 function click(event: { value?: unknown }) {
   if (Array.isArray(event.value)) emit('point', Number(event.value[0]))

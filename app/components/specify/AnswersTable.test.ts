@@ -57,14 +57,14 @@ describe('all answers in one table', () => {
     expect([cost, hours, peak, days, changes]).toEqual(['1200 €', '6.5 h', '96 °C', '3 days', '2'])
   })
 
-  it('says in words what has no number', () => {
+  it('uses words where there is no number', () => {
     const [, , hours, peak, days] = cells(
       table([answer('a', { hoursToFull: null, alternatorPeakC: null, daysAway: Infinity })]),
     )
     expect([hours, peak, days]).toEqual(['not in 3 days', 'not used', 'no end'])
   })
 
-  it('shows what is given up only where an answer gives something up', () => {
+  it('shows lost power only for an answer that gives some up', () => {
     expect(table([answer('a')]).text()).not.toContain('Gives up')
     const one = table([answer('a'), answer('b', { givesUpW: 800 })])
     expect(cells(one, 0).at(-1)).toBe('nothing')
@@ -79,7 +79,7 @@ describe('all answers in one table', () => {
     expect(one.emitted('select')).toEqual([['b']])
   })
 
-  it('marks what is specified before what is pinned', () => {
+  it('marks the specified answer before the pinned one', () => {
     const one = table([answer('a'), answer('b')], { pinned: ['a', 'b'], chosen: 'a' })
     const [first, second] = one.findAll('tbody th')
     expect(first!.text()).toContain('specified')

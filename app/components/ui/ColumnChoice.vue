@@ -3,7 +3,9 @@ import { foreignTable, inOwnColumns, ownColumns, type ForeignTable } from '#core
 import type { TableColumns } from '#core/formats/table'
 import type { PartKindId } from '#core/job/fields'
 
-/** Which column of a table that somebody else made becomes which of ours: guessed by its words, chosen by the person. */
+/**
+ * Which column of a table that somebody else made becomes which of ours: guessed by its words, chosen by the person.
+ */
 const props = defineProps<{ text: string; columns: TableColumns; part: PartKindId | null }>()
 const emit = defineEmits<{ ready: [text: string]; cancel: [] }>()
 const table = computed<ForeignTable>(() => foreignTable(props.text, props.columns, props.part))

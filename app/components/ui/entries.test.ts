@@ -42,7 +42,7 @@ describe('a number as people type it', () => {
     expect(given(one)).toBeUndefined()
   })
 
-  it('leaves in place what is still being typed', async () => {
+  it('leaves unfinished text in place', async () => {
     const one = entry({ modelValue: 12 })
     await one.get('input').setValue('12,')
     await one.setProps({ modelValue: 12 })
@@ -76,7 +76,7 @@ describe('a value of a field', () => {
     expect(given(one)).toBe(14.4)
   })
 
-  it('says next to the field what is wrong, and gives nothing on', async () => {
+  it('shows the error next to the field, and passes nothing on', async () => {
     const one = entry(null)
     await one.get('input').setValue('900')
     expect(one.get('p').text()).toBe('Must be 0.0 to 80.0 V')

@@ -90,7 +90,7 @@ const onSource = 'sources/source-1'
 export const batteryCases: Readonly<Record<string, readonly Case[]>> = {
   'battery.hot': [
     {
-      says: 'a place that stays below what the maker charges at suits',
+      says: 'a place that stays below the maker’s charge limit suits',
       job: with_({ 'place/hottestC': 44, 'candidate/chargeHotC': 45 }),
       on,
       verdict: good,
@@ -263,7 +263,7 @@ export const batteryCases: Readonly<Record<string, readonly Case[]>> = {
       verdict: bad,
     },
     {
-      says: 'sources that bring what is used last for ever',
+      says: 'sources that cover the use last without end',
       job: with_({ 'use/daysAway': 60, 'use/dailyAh': 80 }),
       on,
       verdict: good,
@@ -549,7 +549,7 @@ export const batteryCases: Readonly<Record<string, readonly Case[]>> = {
   ],
   'battery.weight': [
     {
-      says: 'lighter than what is carried now suits',
+      says: 'a lighter battery than the old one suits',
       job: goodJob(),
       on,
       verdict: good,
@@ -752,7 +752,7 @@ export const batteryCases: Readonly<Record<string, readonly Case[]>> = {
       remedy: 'layup.top-up',
     },
     {
-      says: 'left connected, what the vehicle draws counts',
+      says: 'left connected, the vehicle’s draw counts',
       job: with_({ 'use/layupWeeks': 20, 'startingBatteries/starting-1/present': 'no' }),
       on,
       verdict: changed,

@@ -663,7 +663,7 @@ const cases: Readonly<Record<string, readonly Case[]>> = {
       remedy: 'charger.limit-current',
     },
     {
-      says: 'over what the alternator gives all day suits once smaller',
+      says: 'above the alternator’s all-day current suits once smaller',
       job: link({ ratedA: 60 }),
       on: onLink,
       verdict: changed,
@@ -829,7 +829,7 @@ const cases: Readonly<Record<string, readonly Case[]>> = {
       verdict: bad,
     },
     {
-      says: 'colder, with a BMS cut and a heater, suits and says what waits',
+      says: 'colder, with a BMS cut and a heater, suits and names the waiting sources',
       job: withValues(place(goodJob(), -18), { 'candidate/heater': 'yes' }),
       on: onCharger,
       verdict: good,
@@ -1078,7 +1078,7 @@ describe('titles', () => {
   /** What a check finds is a sentence of its own: a title is a thing, or a question. */
   const findings =
     /\b(opens|closes|holds|takes|gives|carries|fits|stands|brings|costs|does|cuts|suits|reaches|fills|keeps|must|is|are|has)\b/i
-  it('are things or questions, never what could be a finding', () => {
+  it('are things or questions, never a possible finding', () => {
     expect(
       allChecks.filter(({ title }) => findings.test(title) && !title.endsWith('?')).map(({ title }) => title),
     ).toEqual([])

@@ -347,7 +347,7 @@ export const systemCases: Readonly<Record<string, readonly Case[]>> = {
       shows: ['by its readings'],
     },
     {
-      says: 'with permanent magnets hangs on what it makes alone',
+      says: 'with permanent magnets depends on its own output',
       job: alternator(goodJob(), { machine: 'magnet', riseK: null }),
       on: onLink,
       verdict: good,
@@ -678,7 +678,7 @@ export const systemCases: Readonly<Record<string, readonly Case[]>> = {
   'cold.capacity': [
     { says: 'enough on the coldest night suits', job: goodJob(), on: onBattery, verdict: good },
     {
-      says: 'what no warmth makes enough asks for more batteries, of which the lead beside them needs none',
+      says: 'asks for more batteries if no warmth is enough; the lead-acid next to them needs none',
       job: cold(-15, { 'use/dailyAh': 420, 'use/mixed': 'hybrid', 'candidate/leadParallel': 'yes' }),
       on: onBattery,
       verdict: changed,

@@ -86,7 +86,7 @@ export const wholeCases: Readonly<Record<string, readonly Case[]>> = {
       remedy: 'cable.thicker',
     },
     {
-      says: 'the engine’s side of a DC-DC carries what it takes in: 14.4 × 30 ÷ (0.9 × 13.9 …) = 35 A',
+      says: 'the engine’s side of a DC-DC carries its input: 14.4 × 30 ÷ (0.9 × 13.9 …) = 35 A',
       job: cable({ areaMm2: 4, fromPost: 'starting', toPost: 'link' }, goodJob(), onLink),
       on: onCable,
       verdict: changed,
@@ -134,7 +134,7 @@ export const wholeCases: Readonly<Record<string, readonly Case[]>> = {
       remedy: 'fuse.size',
     },
     {
-      says: 'smaller than what flows blows',
+      says: 'smaller than the current blows',
       job: cable({ fuseA: 25 }),
       on: onCable,
       verdict: changed,
@@ -189,7 +189,7 @@ export const wholeCases: Readonly<Record<string, readonly Case[]>> = {
       remedy: 'fuse.far-end',
     },
     {
-      says: 'what feeds the far end not known is to be looked at',
+      says: 'an unknown source at the far end is to be checked',
       job: withValues(cable({ areaMm2: 50, fuseA: 150 }, straightJob(relay), onLink), {
         'startingBatteries/starting-1/present': null,
       }),
@@ -199,7 +199,7 @@ export const wholeCases: Readonly<Record<string, readonly Case[]>> = {
   ],
   'cable.plug': [
     {
-      says: 'made for what flows and for the fuse suits',
+      says: 'made for the current and for the fuse suits',
       job: cable({ connectorA: 50 }),
       on: onCable,
       verdict: good,
@@ -236,7 +236,7 @@ export const wholeCases: Readonly<Record<string, readonly Case[]>> = {
   ],
   'bank.total-charge': [
     {
-      says: 'sources that together stay within what is recommended suit',
+      says: 'sources that together stay within the recommended current suit',
       job: withArray(),
       on: onCharger,
       verdict: good,
@@ -547,7 +547,7 @@ export const wholeCases: Readonly<Record<string, readonly Case[]>> = {
   ],
   'start.charger': [
     {
-      says: 'within what battery and vehicle bear suits',
+      says: 'within the tolerance of battery and vehicle suits',
       job: starting({ equaliseStage: 'none' }),
       on: onCharger,
       verdict: good,
@@ -627,7 +627,7 @@ export const wholeCases: Readonly<Record<string, readonly Case[]>> = {
       remedy: 'cable.thicker',
     },
     {
-      says: 'under the lowest the computer lets it fall to, a unit that runs lower, down to what is made',
+      says: 'below the computer’s lowest voltage, a unit that runs lower, down to the lowest that is made',
       job: alternator(link({ lowestInputV: 12.4 }), { regulator: 'computer', lowestV: 12.2, highestV: 14.9 }),
       on: onLink,
       verdict: changed,

@@ -68,7 +68,7 @@ const behindSwitch = (values: Values = {}): JobDocument =>
 export const wiringCases: Readonly<Record<string, readonly Case[]>> = {
   'wiring.ampacity': [
     {
-      says: 'what was sized for its fuse suits',
+      says: 'a run sized for its fuse suits',
       job: wiredWith(known),
       on: onFeed,
       verdict: good,
@@ -142,7 +142,7 @@ export const wiringCases: Readonly<Record<string, readonly Case[]>> = {
   ],
   'wiring.fuse-rating': [
     {
-      says: 'a fuse between what flows and what the run carries',
+      says: 'a fuse between the current and the run’s ampacity',
       job: wiredWith(known),
       on: onFeed,
       verdict: good,
@@ -162,7 +162,7 @@ export const wiringCases: Readonly<Record<string, readonly Case[]>> = {
       remedy: 'fitting.add',
     },
     {
-      says: 'a fuse smaller than what flows',
+      says: 'a fuse smaller than the current',
       job: wiredWith({ ...known, 'fittings/charger-1-fuse/ratedA': 25 }),
       on: onFeed,
       verdict: changed,
@@ -348,7 +348,7 @@ export const wiringCases: Readonly<Record<string, readonly Case[]>> = {
   ],
   'wiring.switch-rating': [
     {
-      says: 'a switch for what its fuse lets through',
+      says: 'a switch for its fuse’s current',
       job: wiredWith(),
       on: 'fittings/main-switch',
       verdict: good,
@@ -383,7 +383,7 @@ export const wiringCases: Readonly<Record<string, readonly Case[]>> = {
   ],
   'wiring.busbar-rating': [
     {
-      says: 'a bar for what its fuse lets through',
+      says: 'a bar for its fuse’s current',
       job: wiredWith(),
       on: 'fittings/bar-plus',
       verdict: good,
@@ -606,7 +606,7 @@ export const wiringCases: Readonly<Record<string, readonly Case[]>> = {
   ],
   'wiring.isolation': [
     {
-      says: 'a main switch that is left out, and what draws on the new battery all winter',
+      says: 'a main switch that is left out, and the draw on the new battery over the winter',
       job: wiredWith({
         'use/layupWeeks': 20,
         'startingBatteries/starting-1/present': 'no',

@@ -5,7 +5,9 @@ import { unitsOf } from '../rig'
 import { Steps, type WorkStep } from './step'
 import { leadThatStays, numbersOf, type Work } from './work'
 
-/** How far two lithium batteries lie apart when one is full and one is as delivered, V of 12 (engineering default). */
+/**
+ * How far two lithium batteries lie apart when one is full and one is as delivered, V of 12 (engineering default).
+ */
 const asDeliveredV = 0.25
 /** Charge and resting voltage of full lead-acid, V of 12 (typical figures). */
 const leadChargedV = 14.4

@@ -55,7 +55,7 @@ describe('the order of work', () => {
     expect(steps.find(({ id }) => id === 'safe-negative')!.words).toContain('first')
     expect(steps.find(({ id }) => id === 'power-starting')!.words).toContain('last of all')
   })
-  it('names what is mounted, and nothing that is not there', () => {
+  it('names the mounted parts, and no others', () => {
     const mounted = (job: JobDocument) => orderOf(job).find(({ id }) => id === 'fit-fittings')!.words
     expect(mounted(vehicle)).toMatch(/^Mount bars, the switch and fuse holders/)
     const unwatched = withValues(vehicle, { 'use/monitor': 'voltage' })
@@ -130,7 +130,7 @@ describe('the order of work', () => {
     expect(before(steps, 'set-link-1', 'source-tow-plug')).toBe(true)
     expect(idsOf(orderOf(goodJob()))).not.toContain('safe-tow-plug')
   })
-  it('takes out what the answer leaves out, and tightens again after the first hour', () => {
+  it('takes out the parts that the answer omits, and tightens again after the first hour', () => {
     const watched = withMeasured(goodJob(), 'devices', { kind: 'gauge' })
     const steps = orderOf(answeredWith(watched, goodJob()))
     expect(idsOf(steps)).toContain('out-device-1')

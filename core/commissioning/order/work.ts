@@ -12,7 +12,10 @@ export interface Work {
   readonly network: Network
 }
 
-/** Whether the starting side’s negative is the chassis: every vehicle but a trailer, and an engine afloat on its block. */
+/**
+ * Whether the starting side’s negative is the chassis: every vehicle but a trailer, and an engine afloat on its
+ * block.
+ */
 export const hasChassisNegative = ({ after }: Work): boolean =>
   after.craft === 'vehicle' || after.craft === 'motorcycle'
 
@@ -20,7 +23,9 @@ export const hasChassisNegative = ({ after }: Work): boolean =>
 export const startersOf = ({ after }: Work) =>
   after.many.startingBatteries.filter(({ present }) => present === 'yes')
 
-/** The old lead-acid bank if it stays: on the bar with the lithium, or as a reserve behind a DC-DC; null if it goes. */
+/**
+ * The old lead-acid bank if it stays: on the bar with the lithium, or as a reserve behind a DC-DC; null if it goes.
+ */
 export const leadThatStays = ({ network }: Work): BatteryUnit | null =>
   network.units.find((unit): unit is BatteryUnit => unit.kind === 'battery' && unit.id === 'lead') ?? null
 

@@ -10,7 +10,8 @@ import { testsOf } from '#core/commissioning/tests/index'
 import { harmOf } from './fault'
 import { allFaults } from './index'
 
-// What each fault does to the readings of one plain job, calculated by hand: what flows, what is lost in it, what opens.
+// What each fault does to the readings of one plain job, calculated by hand: what flows, what is lost in it, what
+// opens.
 
 const job = withMeasured(goodJob(), 'inverters', { continuousW: 1000, efficiency: 90 })
 const { proof } = new Diagnosis(job)
@@ -36,7 +37,7 @@ describe('a fault of a conductor', () => {
       faulty('resistance', 'charger-1-feed', 10, 'drop-charger-1-feed') - soundly('drop-charger-1-feed')
     expect(more).toBeCloseTo(chargerA * 0.01, 6)
   })
-  it('that is a poor chassis return loses more of what comes back by it', () => {
+  it('of a poor chassis return raises the drop of the currents that return by it', () => {
     const more = faulty('chassis-return', 'body-metal', 20, 'drop-body-metal') - soundly('drop-body-metal')
     expect(more).toBeGreaterThan(0)
     const body = proof.rig.network.runs.find(({ id }) => id === 'body-metal')!
@@ -56,7 +57,7 @@ describe('a fault of a conductor', () => {
     const more = faulty('wrong-size', 'main-lead', mm2, 'drop-main-lead') - soundly('drop-main-lead')
     expect(more > 0).toBe(than === 'more')
   })
-  it('of 25 mm² in place of 50 doubles what its copper loses', () => {
+  it('of 25 mm² in place of 50 doubles the loss of its copper', () => {
     const run = proof.rig.network.runs.find(({ id }) => id === 'main-lead')!
     const copper = soundly('drop-main-lead') / soundly('draws-main-lead') - run.fittingOhm
     const more =
@@ -117,13 +118,13 @@ describe('a fault of a setting', () => {
   it('that is another limit gives this much', () => {
     expect(faulty('wrong-current', 'charger-1', 15, 'charge-amps-charger-1')).toBeCloseTo(15, 2)
   })
-  it('of the monitor is what it shows', () => {
+  it('of the monitor is its display', () => {
     expect(faulty('monitor-settings', 'monitor', 100, 'monitor-capacity')).toBe(100)
     expect(faulty('monitor-zero', 'monitor', 0.7, 'monitor-zero')).toBeCloseTo(0.7, 3)
   })
 })
 
-describe('what was left in, or joined wrongly', () => {
+describe('parts left in, or joined wrongly', () => {
   it('as a diode takes its drop', () => {
     const more =
       faulty('diode-left-in', 'link-1-out-feed', 0.7, 'drop-link-1-out-feed') -
@@ -182,7 +183,7 @@ describe('a fault of a battery or a source', () => {
       faulty('alternator-hot', 'alternator-1', 30, 'case-alternator-1') - soundly('case-alternator-1')
     expect(hotter).toBeGreaterThan(10)
   })
-  it('that is a shaded string gives this much less of what it gave', () => {
+  it('of a shaded string reduces its output by this share', () => {
     const id = 'charge-amps-array-1'
     const gave = soundly(id, underTheSun)
     expect(faulty('string-shaded', 'array-1', 50, id, underTheSun)).toBeLessThan(gave)
@@ -269,7 +270,7 @@ describe('a fault that the essential tests look for', () => {
   })
 })
 
-describe('what a hidden fault can do', () => {
+describe('the harm of a hidden fault', () => {
   const harmOfFault = (id: string, at: string, size: number): string =>
     harmOf(
       allFaults.find((one) => one.id === id)!,

@@ -10,7 +10,10 @@ import { sizesBeside, timesBetween, withOne, type Fault, type FaultPlace } from 
 
 /** A run in which less flows at most shows no poor joint and takes no harm by one, A. */
 const leastA = 1
-/** A joint is poor from this voltage drop at the current of its run, V of 12, or if it chars its surroundings; up to this drop. */
+/**
+ * A joint is poor from this voltage drop at the current of its run, V of 12, or if it chars its surroundings; up to
+ * this drop.
+ */
 const costsV = [0.1, 3] as const
 /** Wrong cables are at most this many standard sizes too thin or too thick. */
 const sizesOff = [3, 2] as const
@@ -55,7 +58,9 @@ function poorAt(bench: Bench, wanted: (run: Run) => boolean): FaultPlace[] {
     }))
 }
 
-/** Share of poor joints that are loose, which a torque wrench finds; the others are bad crimps (engineering default). */
+/**
+ * Share of poor joints that are loose, which a torque wrench finds; the others are bad crimps (engineering default).
+ */
 const looseShare = 0.7
 /** Most corroded pins are seen once the plug is pulled (engineering default). */
 const dullShare = 0.8

@@ -118,7 +118,10 @@ export const monitorSettings: Fault = {
   mend: 'Set the capacity of the new battery.',
 }
 
-/** Displayed share of the true current with the setting for another shunt: common pairs of 50 mV and 75 mV, 200 to 600 A. */
+/**
+ * Displayed share of the true current with the setting for another shunt: common pairs of 50 mV and 75 mV, 200 to 600
+ * A.
+ */
 const wrongRatios = [0.4, 0.5, 0.6, 0.67, 0.75, 1.33, 1.5, 1.67, 2, 2.5]
 
 export const shuntRatio: Fault = {

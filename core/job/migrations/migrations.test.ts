@@ -37,7 +37,7 @@ const two = {
 }
 
 describe('an older job', () => {
-  it('of version 2 gives its starting battery to the first alternator, with its note and what was specified', () => {
+  it('of version 2 gives its starting battery to the first alternator, with its note and its specification', () => {
     const job = upToDate(two) as unknown as typeof two & { startingBatteries: unknown }
     expect(job.version).toBe(jobFormatVersion)
     expect(job.startingBatteries).toEqual({

@@ -67,7 +67,7 @@ describe('the booklet', () => {
     expect(linesIn(paper, 'Cost and life')).toContain('Over its life the battery can deliver about 7168 kWh.')
   })
 
-  it('says that loads are too many, and what must run alone', () => {
+  it('says that loads are too many, and which must run alone', () => {
     const heavy = withValues(chosen, { 'use/dcAtOnceA': 180 })
     expect(linesIn(bookletOf(heavy), 'What may run at the same time')).toContain(
       'That is 30 A too much. Switch the largest load off first.',

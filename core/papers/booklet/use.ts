@@ -46,7 +46,7 @@ export function daysSection(system: System, isUseKnown: boolean): Section[] {
     `You use about ${q(use.ah, 'Ah')} on a normal day away from mains.`,
     heatAh > 0 && `Its heater uses up to ${q(heatAh, 'Ah')} more on the coldest day.`,
     chargedAh > 0 && `Your sources return about ${q(chargedAh, 'Ah')} a day.`,
-    chargedAh > 0 && 'That counts on the engine hours and the sun that you told us.',
+    chargedAh > 0 && 'This assumes the engine hours and sun that you told us.',
     lastsDays === Infinity
       ? 'That is enough: the battery need not run down.'
       : `From full, the battery then lasts about ${roughly(lastsDays)} days.`,

@@ -44,7 +44,7 @@ export const charging = {
   },
   'charger.make-good': {
     kind: 'part',
-    label: () => 'Replace what else it did: fuse block, second output, inverter',
+    label: () => 'Replace its other functions: fuse block, second output, inverter',
     takes: '1 to 2 parts',
     hours: 2,
     effect: set(() => ({ holdsFuseBlock: 'no', feeds: 'house', kind: 'charger' })),

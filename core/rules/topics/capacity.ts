@@ -22,7 +22,7 @@ export const capacity = {
     '%',
     60,
     [10, 100],
-    'Share of what the lead-acid bank gives in good order. Above it the customer notices the difference',
+    'Share of a healthy lead-acid bank’s capacity. Above it the customer notices the difference',
   ),
   lowSoc: number(
     'State of charge at which heavy loads must still run',

@@ -72,7 +72,7 @@ export const cold = {
     '%',
     25,
     [0, 200],
-    'Winters last longer than planned, and nobody comes on the exact day',
+    'Winters last longer than planned, and customers come late',
   ),
   selfDischarge: number('Self-discharge a month', '%', 2, [0, 10], 'Typical of LFP'),
   bmsDrawMa: number(

@@ -48,7 +48,7 @@ describe('the root of a falling function', () => {
     expect(fallingRoot(() => -5, 10, 0, 20, -1).at).toBeLessThan(0.01)
   })
 
-  it('is met for any falling function of pieces, within what was asked, by a bounded number of values', () => {
+  it('is met for any piecewise falling function, within the required accuracy, by a bounded number of values', () => {
     const piece = fc.record({ width: evenly(0.01, 3), slope: evenly(0.01, 400) })
     fc.assert(
       fc.property(
@@ -84,7 +84,7 @@ describe('the root of a falling function', () => {
   })
 })
 
-describe('what the end that stands still counts for', () => {
+describe('the weight of the fixed end', () => {
   it('is less, the more the other has gone, and half where that tells nothing', () => {
     expect(keptShare(1, 4)).toBe(0.75)
     expect(keptShare(3, 4)).toBe(0.25)

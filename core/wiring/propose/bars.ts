@@ -43,10 +43,10 @@ export function loadBarsOf(build: Builder, first: Joint): void {
     name: 'Discharge stop of the loads',
     opposite: beside(first).minus,
     reason:
-      'The battery’s signal drops the loads before its own electronics must open; what charges stays joined.',
+      'The battery’s signal drops the loads before its BMS cuts out. The sources stay connected.',
   })
   build.run('load-feed', first.plus, loadStop, strap)
-  barsBeside(build, first, loadStop, 'Load bar', 'What the discharge stop drops stands here.')
+  barsBeside(build, first, loadStop, 'Load bar', 'The discharge stop switches off these loads.')
 }
 
 /**

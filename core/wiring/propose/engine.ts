@@ -36,7 +36,10 @@ export function enginesOf(build: Builder, house: Joint): void {
   for (const alternator of many.alternators) engineOf(build, house, alternator)
 }
 
-/** The one bond of the house’s negative: afloat to the engine block, ashore to the body, whose metal is a conductor too. */
+/**
+ * The one bond of the house’s negative: afloat to the engine block, ashore to the body, whose metal is a conductor
+ * too.
+ */
 function bondOf(build: Builder, house: Joint): void {
   const { craft, many } = build.system
   if (craft === 'vessel') {

@@ -124,8 +124,8 @@ function joinedTo(
 }
 
 /**
- * Whether bars and a main switch would be needless: a motorcycle, whose few leads go to the battery. Where old lead is
- * joined to it, each of the two must have its fuse.
+ * Whether bars and a main switch would be needless: a motorcycle, whose few leads go to the battery. Where old lead
+ * is joined to it, each of the two must have its fuse.
  */
 const isSmall = (system: Builder['system']): boolean => system.craft === 'motorcycle' && !oldBankStays(system)
 
@@ -154,7 +154,7 @@ function positiveOf(build: Builder, minus: string): string {
     ...own,
     name: 'Main fuse',
     reason:
-      'A lithium bank gives thousands of amperes into a short: its fuse stands at its post and interrupts them.',
+      'A lithium bank gives thousands of amperes into a short. Its fuse at the post interrupts them.',
   })
   build.fitting('main-switch', 'switch', {
     ...own,

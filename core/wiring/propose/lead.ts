@@ -44,7 +44,9 @@ function joinedLead(build: Builder, house: Joint): void {
 /** Output voltage of a DC-DC that keeps lead-acid full, and its lowest input, V of 12 (engineering defaults). */
 const keeps = { setV: 14.1, fromV: 12.4 } as const
 
-/** A reserve battery kept full by a DC-DC from the bar: a fuse at each end, because there is a battery beyond both. */
+/**
+ * A reserve battery kept full by a DC-DC from the bar: a fuse at each end, because there is a battery beyond both.
+ */
 function leadBehindDcdc(build: Builder, house: Joint): void {
   const fitted = leadPosts(build)
   keeperPosts(build, house, fitted)
@@ -169,7 +171,8 @@ function leadUnit(build: Builder, serves: 'house' | 'reserve'): void {
     build.unit({ ...oldLithium(nominalV, ah, rules), name, of, serves, label: oldLabel(build) })
     return
   }
-  // Lead of this many ampere-hours: some 0.5 Ω of a cell's ampere-hour, six cells a 12 V battery (engineering default).
+  // Lead of this many ampere-hours: some 0.5 Ω of a cell's ampere-hour, six cells a 12 V battery (engineering
+  // default).
   const ohm = (0.5 * nominalV) / 2 / Math.max(1, ah)
   build.unit({
     kind: 'battery',

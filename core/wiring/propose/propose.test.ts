@@ -26,7 +26,7 @@ const way = (start: string, job: JobDocument, of = 'links/link-1'): string =>
   wayFrom(start, of, networkOf(job))
 
 describe('the way from the engine to the house', () => {
-  it('leads through a fuse at each end that has a battery, and through what joins them', () => {
+  it('leads through a fuse at each end that has a battery, and through the link’s unit', () => {
     const through = (what: string): string =>
       `starting-1-plus > link-1-far-fuse > ${what}link-1-fuse > bar-plus`
     expect(way('starting-1-plus', straightJob({ kind: 'vsr' }))).toBe(through('link-1-relay > '))
@@ -151,13 +151,13 @@ describe('a branch', () => {
     expect(unit('load-1', load({ amps: 20, together: 'yes' }))).toMatchObject({ kind: 'load', amps: 20 })
     expect(unit('load-1', load({ amps: 19, together: 'yes' }))).toBeUndefined()
   })
-  it('of the panel carries what is on at once, less what has branches of its own', () => {
+  it('of the panel carries the loads that are on together, except those with branches of their own', () => {
     expect(unit('panel', goodJob())).toMatchObject({ amps: 40 })
     expect(unit('panel', load({ amps: 25, together: 'yes' }))).toMatchObject({ amps: 15 })
     const two = load({ amps: 8, together: 'yes' }, load({ amps: 12, together: 'yes' }))
     expect(unit('panel', withValues(two, { 'use/dcAtOnceA': null }))).toMatchObject({ amps: 20 })
   })
-  it('is none for what draws from the inverter', () => {
+  it('does not exist for a load on the inverter', () => {
     expect(unit('load-1', load({ supply: 'ac', amps: 50, watts: 600 }))).toBeUndefined()
   })
   it('of an inverter takes its power by its efficiency', () => {

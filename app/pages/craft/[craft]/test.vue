@@ -3,8 +3,8 @@ import { withReading } from '#core/job/proving-edits'
 import type { EntryBody } from '#core/logbook/entry'
 
 /**
- * A guided test of a battery of a craft; its result goes into the logbook. Opened from a test of Prove, it goes there too,
- * and into the diagnosis.
+ * A guided test of a battery of a craft; its result goes into the logbook. Opened from a test of Prove, it goes there
+ * too, and into the diagnosis.
  */
 const route = useRoute()
 const id = () => String(route.params.craft)

@@ -64,7 +64,9 @@ const heat = check({
   },
 })
 
-/** How hot the case gets on a driving day, and when it passes its limit: until the engine stops, then it only cools. */
+/**
+ * How hot the case gets on a driving day, and when it passes its limit: until the engine stops, then it only cools.
+ */
 function drivingDay({ id, alternator: { driveHours } }: AlternatorLane, system: System) {
   const { driveFrom } = inputsOf(system, 'driving-day')
   const days = Math.max(0.05, (hoursSince(beginsAt, driveFrom) + driveHours) / 24)
@@ -78,7 +80,7 @@ const magnetHeat = ({ alternator }: AlternatorLane, name: string): Judgement => 
   verdict: 'suits',
   compared: [word('warms by', 'its speed'), word('by the battery', 'hardly')],
   limit: alternator.$origin('machine'),
-  formula: () => 'permanent magnets: what is not taken is shunted in the regulator',
+  formula: () => 'permanent magnets: the regulator shunts the unused current',
   summary: () =>
     joinText(
       `${name} has permanent magnets: its heat hardly depends `,

@@ -150,7 +150,9 @@ const sourceNominal = check({
   },
 })
 
-/** Most a lead battery takes at 25 °C by its kind, V at 12 V, and most a stage of equalising; null if none is borne. */
+/**
+ * Most a lead battery takes at 25 °C by its kind, V at 12 V, and most a stage of equalising; null if none is borne.
+ */
 const leadMostV = { flooded: 14.8, calcium: 14.8, agm: 14.7, gel: 14.4 } as const
 const leadEqualisesV = { flooded: 16, calcium: 16, agm: null, gel: null } as const
 /** The electronics of a vehicle bear no more than this, V at 12 V (engineering default). */

@@ -190,7 +190,7 @@ const range = check({
         joinText(
           wronglySet ? `settable ${q(unit.absorptionLeastV, 'V')} to ${q(unit.absorptionMostV, 'V')}, ` : '',
           `battery ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}`,
-          unit.compensation === 'fixed' ? ', less what compensation adds hot and cold' : '',
+          unit.compensation === 'fixed' ? ', less the compensation hot and cold' : '',
           ` → ${q(wanted, 'V')}; float ${floatWords()}`,
         ),
       summary: () =>

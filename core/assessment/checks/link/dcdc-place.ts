@@ -66,7 +66,9 @@ const inputVoltage = check({
 /** Properties of a run that change its resistance. */
 const ohmFields = ['lengthM', 'areaMm2', 'count', 'milliohm', 'material', 'returnBy']
 
-/** The runs of the input of a DC-DC, there and back, where one of them was set by hand; null if all are as surveyed. */
+/**
+ * The runs of the input of a DC-DC, there and back, where one of them was set by hand; null if all are as surveyed.
+ */
 function inputRunsByHand(lane: AlternatorLane, system: System): readonly Run[] | null {
   const { $path } = lane.link
   const paths = new Set(inputRunsOf(partId($path)).map((id) => `runs/${id}`))

@@ -45,13 +45,13 @@ function crankingWays(system: System): CrankingWay[] {
   return [...system.many.startingBatteries.flatMap(waysOf), ...through]
 }
 
-/** Nothing lets a starter draw on the house battery. */
+/** No path lets a starter draw on the house battery. */
 const outOfReach: Judgement = {
   verdict: 'suits',
   compared: [word('can a starter reach it', 'no'), word('must be', 'no')],
   limit: { kind: 'physics', text: 'a starter draws more than a house BMS carries' },
   formula: () => 'no jump switch, no switch on “both”, no both-way relay',
-  summary: () => 'Nothing lets a starter draw on the house battery.',
+  summary: () => 'No path lets a starter draw on the house battery.',
 }
 
 /**

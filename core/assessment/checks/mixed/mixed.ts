@@ -373,13 +373,13 @@ const takeover = check({
     return {
       verdict: short ? 'suits-once-changed' : 'suits',
       compared: [
-        amps > 0 ? number('lead carries on for', hours, 'h') : word('must not stop', 'draws nothing'),
+        amps > 0 ? number('lead carries on for', hours, 'h') : word('essential loads', 'draw nothing'),
         number('at least', rules.leadTakeoverH, 'h'),
       ],
-      limit: { kind: 'rule', text: 'shop rule: hours the lead alone must carry what must not stop' },
+      limit: { kind: 'rule', text: 'shop rule: hours for which the lead-acid alone carries essential loads' },
       formula: () =>
         joinText(
-          `${q(ah, 'Ah')} left in the lead at ${q(amps, 'A')} and 15 °C`,
+          `${q(ah, 'Ah')} left in the lead-acid at ${q(amps, 'A')} and 15 °C`,
           amps > 0 ? ` ÷ ${q(amps, 'A')} = ${q(hours, 'h')}` : '',
         ),
       summary: () =>

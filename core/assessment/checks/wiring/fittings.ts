@@ -177,7 +177,7 @@ const place = check({
         far
           ? `Between its source and ${subject.name} lie ${q(mm, 'mm')} of cable that nothing protects.`
           : joinText(
-              `${subject.name} stands ${q(mm, 'mm')} from its `,
+              `${subject.name} is ${q(mm, 'mm')} from its `,
               `source${fitting.sheathed ? ', in a sheath of its own' : ''}.`,
             ),
       remedies: far ? [{ id: 'fitting.nearer', on: `fittings/${post.id}`, value: rules.fuseWithinMm }] : [],

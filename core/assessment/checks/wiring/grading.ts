@@ -10,7 +10,9 @@ import type { Wiring } from '#core/wiring/wiring'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import { fuseAt, ofFamily, type Fused } from './fuse'
 
-/** Fuses that open together for a fault behind them: the main fuse alone, or the own fuses of the batteries of a bank. */
+/**
+ * Fuses that open together for a fault behind them: the main fuse alone, or the own fuses of the batteries of a bank.
+ */
 interface Upper extends Pick<Fused, 'family' | 'ratedA'> {
   readonly name: string
   readonly fuses: readonly Post[]
@@ -28,7 +30,9 @@ function mainOf({ ways }: Wiring): Upper | null {
   return post && own ? { ...own, name: 'main fuse', fuses: [post] } : null
 }
 
-/** The fuses of the batteries of a bank taken as one: each carries its share of a fault, so that their ratings add. */
+/**
+ * The fuses of the batteries of a bank taken as one: each carries its share of a fault, so that their ratings add.
+ */
 function bankOf({ network }: Wiring): Upper | null {
   const fuses = network.posts.filter(({ fitting }) => fitting?.isOfOneBattery)
   const each = fuses.flatMap((fuse) => rated(fuse) ?? [])

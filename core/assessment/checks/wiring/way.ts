@@ -84,7 +84,10 @@ export class Way {
   get hasReturn(): boolean {
     return this.parts.some(({ back }) => back !== null)
   }
-  /** Whether the whole way is checked with this run: the longest, or, if nobody knows that one, the longest that was measured or set. */
+  /**
+   * Whether the whole way is checked with this run: the longest, or, if nobody knows that one, the longest that was
+   * measured or set.
+   */
   get isJudgedHere(): boolean {
     const runs = this.parts.map(({ run }) => run)
     const longest = longestOf(runs)
