@@ -146,7 +146,7 @@ describe('npm run network and npm run netlist', () => {
       ...new Proof(job).states.map(provedCase),
     ])
   })
-  it('solve the circuit of a test under the name of its case', () => {
+  it('solve the circuit of a test under the name of its case', long, () => {
     const diagnosis = new Diagnosis(demoJobs[0]![1])
     const { posts } = JSON.parse(run('network', file, '--case', 'proved-rest').stdout) as {
       posts: Record<string, number>
@@ -157,7 +157,7 @@ describe('npm run network and npm run netlist', () => {
       expect(posts[probe.from]! - posts[probe.to]!).toBeCloseTo(value, 9)
     }
   })
-  it('print the same case as JSON and as a netlist', () => {
+  it('print the same case as JSON and as a netlist', long, () => {
     const answer = JSON.parse(run('network', file, '--case=loads').stdout) as {
       case: string
       posts: Record<string, number>

@@ -4,7 +4,7 @@
 import { spawn } from 'node:child_process'
 import { existsSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
-import { lintChecks, longWalks, typeChecks } from './lib/checks.mjs'
+import { lintChecks, longWalks, shortWalks, typeChecks } from './lib/checks.mjs'
 import {
   buildIfStale,
   ensureChromium,
@@ -17,7 +17,12 @@ import {
 import { startCluster } from './lib/postgres.mjs'
 
 const scopes = {
-  short: { vitest: ['--tags-filter', '!long'], browser: ['--grep-invert', '@long'], requests: '500' },
+  short: {
+    vitest: ['--tags-filter', '!long'],
+    browser: ['--grep-invert', '@long'],
+    requests: '500',
+    walks: shortWalks,
+  },
   '--all': { vitest: [], browser: [], requests: '2000' },
   '--long': { vitest: [], browser: ['--grep', '@long'], walks: longWalks },
 }

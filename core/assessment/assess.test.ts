@@ -400,7 +400,7 @@ describe('remedies', () => {
     }),
   ]
 
-  it('that change the job settle the check they stand first on', () => {
+  it('that change the job settle the check they stand first on', long, () => {
     for (const job of troubled) {
       for (const c of assessed(job).checks.filter(
         (r) => r.verdict === 'suits-once-changed' && canTry(r.remedies[0]!),

@@ -8,7 +8,7 @@ import { Solved } from '#core/wiring/solved'
 import { isSizeUnknown } from '#core/wiring/words'
 import { cableSizesMm2 } from '#core/physics/conductors'
 import { fuseSizesA } from '#core/physics/fuses'
-import { anyJobFrom, pick, withValues, type Values } from '#core/testing'
+import { anyJobFrom, long, pick, withValues, type Values } from '#core/testing'
 import { demoJob } from '../../scripts/bench/demo-jobs'
 import { wiredJob, type WiredJob } from './wired'
 
@@ -100,7 +100,7 @@ const holds = (rule: (seen: Seen, wired: WiredJob) => readonly string[]): void =
 const idsOf = (some: readonly { readonly id: string }[]): string[] => some.map(({ id }) => id)
 
 describe('a wiring set by hand at random is called sound in nothing that is not', () => {
-  it('no fuse is larger than its conductor’s ampacity', () => {
+  it('no fuse is larger than its conductor’s ampacity', long, () => {
     holds((seen) =>
       idsOf(
         seen.runs.filter((run) => {
@@ -136,7 +136,7 @@ describe('a wiring set by hand at random is called sound in nothing that is not'
       ),
     )
   })
-  it('no path loses more than its limit, or its fuse is too small for the current', () => {
+  it('no path loses more than its limit, or its fuse is too small for the current', long, () => {
     holds((seen, { runs }) =>
       idsOf(
         seen.runs.filter((run) => {

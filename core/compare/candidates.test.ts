@@ -7,7 +7,7 @@ import { typicals, type TypicalId } from '#core/job/typicals'
 import { plantOf } from '#core/simulation/plant-of-job'
 import { inputsOfJob } from '#core/simulation/inputs'
 import { runNow } from '#core/simulation/runs'
-import { assessed, goodJob, withMeasured, withValues, resultOf } from '#core/testing'
+import { assessed, goodJob, long, resultOf, withMeasured, withValues } from '#core/testing'
 import { compareCandidates } from './candidates'
 
 const trailer = JSON.parse(
@@ -117,7 +117,7 @@ describe('candidates side by side', () => {
     expect(chooseCandidate(trailer, 'alternatives/battery-9')).toBe(trailer)
   })
 
-  it('have no hours where values contradict each other so that no run has a result', () => {
+  it('have no hours where values contradict each other so that no run has a result', long, () => {
     const bus = JSON.parse(
       readFileSync(new URL('../../demo/jobs/0424-library-bus.json', import.meta.url), 'utf8'),
     ) as JobDocument

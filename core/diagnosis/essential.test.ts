@@ -1,3 +1,4 @@
+import { long } from '#core/testing'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demoJob } from '../../scripts/bench/demo-jobs'
@@ -76,7 +77,7 @@ describe.each(jobs)('the essential tests of job %s', (_number, diagnosis) => {
 })
 
 describe('remaining risk', () => {
-  it('is meant: of systems drawn by their priors this many have a fault as was said', () => {
+  it('is meant: of systems drawn by their priors this many have a fault as was said', long, () => {
     const [, sidecar] = jobs[2]!
     const proved = Array.from({ length: 400 }, (_, seed) => provedOf(sidecar, chanceOf(seed + 1)))
     const said = proved.reduce((sum, one) => sum + one.said.hidden, 0) / proved.length

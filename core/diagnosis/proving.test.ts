@@ -367,7 +367,7 @@ describe('every fault', () => {
     },
   )
 
-  it('has a circuit that can be solved, at every place and size', () => {
+  it('has a circuit that can be solved, at every place and size', long, () => {
     for (const { cause, proof } of causes)
       if (cause.fault)
         for (const size of cause.sizes) {
@@ -406,7 +406,7 @@ describe('every fault', () => {
 })
 
 describe('a search', () => {
-  it('finds most faults of a small job, and seldom calls a sound one faulty', () => {
+  it('finds most faults of a small job, and seldom calls a sound one faulty', long, () => {
     const { proof, causes } = sidecar
     const groups = togetherOf(sidecar.given([]).known)
     const same = (a: string, b: string) =>

@@ -238,7 +238,7 @@ describe('groups that were found sound before', () => {
       { numRuns: 500 },
     )
   })
-  it('are forgotten, the oldest first, where they are many', () => {
+  it('are forgotten, the oldest first, where they are many', long, () => {
     const sound = new SoundGroups()
     const of = (note: string) => ({ ...emptyJob('1'), notes: { use: note.repeat(5000) } })
     for (let i = 0; i < 3000; i++) expect(checkJob(of(String.fromCharCode(0x4e00 + i)), sound).ok).toBe(true)

@@ -1,3 +1,4 @@
+import { long } from '#core/testing'
 import { describe, expect, it } from 'vitest'
 import { beforeTurn, graymap, greyOf, scaled, shrunk, turned, type Grey } from './grey'
 import { isLightOnDark, levelled } from './level'
@@ -29,7 +30,7 @@ const degree = Math.PI / 180
 const shareDark = ({ data }: Grey): number => [...data].filter((value) => value < 90).length / data.length
 
 describe('a photo of a plate', () => {
-  it('is turned back by the angle that it lies at', () => {
+  it('is turned back by the angle that it lies at', long, () => {
     for (const angle of [-8, -3, 0, 5.4, 9])
       expect(prepare(plate(angle * degree)).angle / degree, String(angle)).toBeCloseTo(-angle, 0)
   })
@@ -42,7 +43,7 @@ describe('a photo of a plate', () => {
     expect(shaded / even).toBeLessThan(1.15)
   })
 
-  it('with light print is made dark print', () => {
+  it('with light print is made dark print', long, () => {
     expect(isLightOnDark(levelled(plate(0, undefined, 220, 40), 30))).toBe(true)
     expect(isLightOnDark(levelled(plate(0), 30))).toBe(false)
     const dark = shareDark(prepare(plate(0, undefined, 220, 40)).picture)

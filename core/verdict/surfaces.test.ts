@@ -5,7 +5,7 @@ import { assess } from '#core/assessment/assess'
 import type { JobDocument } from '#core/job/document'
 import { summaryOf } from '#core/papers/summary'
 import { sheetInputs, sheetOf } from '#core/papers/sheet'
-import { answeredWith, anyJobFrom, goodJob, withValues } from '#core/testing'
+import { answeredWith, anyJobFrom, goodJob, long, withValues } from '#core/testing'
 import { usualLetterhead } from '#core/quotation/terms'
 import { metric } from '#core/units/display'
 import { Engine, type JudgedJob } from '../../app/engine/engine'
@@ -81,10 +81,14 @@ async function expectOneTruth(job: JobDocument): Promise<void> {
 }
 
 describe('every surface shows the same judgement', () => {
-  it.each(demos.map((job) => [job.job.number, job] as const))('of demo job %s', async (_number, job) => {
-    await expectOneTruth(job)
-    await expectOneTruth(answered(job))
-  })
+  it.each(demos.map((job) => [job.job.number, job] as const))(
+    'of demo job %s',
+    long,
+    async (_number, job) => {
+      await expectOneTruth(job)
+      await expectOneTruth(answered(job))
+    },
+  )
 
   it('of random jobs, with and without a chosen answer', async () => {
     await fc.assert(

@@ -55,7 +55,20 @@ export const typeChecks = [
   { name: 'types', commands: [prepareNuxt, ['vue-tsc', '-b', '--noEmit'], typesOf('tools')] },
 ]
 
-/** Sizes of the random walks in `npm run test:long`. `npm test` takes the small ones written in the tests. */
+/** Sizes of the random walks in `npm test`. `.ci/run` takes those written in the tests. */
+export const shortWalks = {
+  RANDOM_JOBS: '50',
+  RANDOM_EDITS: '150',
+  RANDOM_SURFACES: '3',
+  RANDOM_NUMBERS: '3',
+  RUN_JOBS: '5',
+  REMEDY_JOBS: '8',
+  RANDOM_DELETIONS: '3',
+  RANDOM_NETWORKS: '6',
+  RANDOM_SYSTEMS: '15',
+  SYNC_RUNS: '200',
+}
+/** Sizes of the random walks in `npm run test:long`. */
 export const longWalks = {
   RANDOM_JOBS: '2000',
   RANDOM_SURVEYS: '200',

@@ -212,7 +212,7 @@ describe('a setting that is wrong', () => {
 })
 
 describe('a fault that the essential tests look for', () => {
-  it('as a corroded plug pin loses its current times its resistance', () => {
+  it('as a corroded plug pin loses its current times its resistance', long, () => {
     const trailer = new Diagnosis(specifiedJob(demoJob('0430')))
     const pin = trailer.causes.find(({ fault }) => fault?.id === 'plug-pin')!
     const id = `drop-${pin.at}`
@@ -231,7 +231,7 @@ describe('a fault that the essential tests look for', () => {
     const lower = soundly(id) - faulty('starting-weak', 'starting-1', 1000 * battery.ohm * 3, id)
     expect(lower).toBeGreaterThan(0.5)
   })
-  it('as a battery below its label gives this much of it, and nothing else shows that', () => {
+  it('as a battery below its label gives this much of it, and nothing else shows that', long, () => {
     const share = faulty('capacity-low', 'bank', 70, 'capacity-bank') / soundly('capacity-bank')
     expect(share).toBeCloseTo(0.7, 9)
     for (const { id } of proof.tests)
@@ -304,10 +304,14 @@ describe('readings that were taken for other faults', () => {
     expect(named([[at, soundly(at) + 0.7]])).toBe('regulator-voltage@alternator-1')
   })
 
-  it('half of every current in the monitor is its shunt ratio, not a link or a return before the shunt', () => {
-    const readings = ['monitor-loads', 'monitor-charge-charger-1', 'monitor-cruise'].map(
-      (id) => [id, soundly(id) / 2] as const,
-    )
-    expect(named(readings)).toBe('shunt-ratio@monitor')
-  })
+  it(
+    'half of every current in the monitor is its shunt ratio, not a link or a return before the shunt',
+    long,
+    () => {
+      const readings = ['monitor-loads', 'monitor-charge-charger-1', 'monitor-cruise'].map(
+        (id) => [id, soundly(id) / 2] as const,
+      )
+      expect(named(readings)).toBe('shunt-ratio@monitor')
+    },
+  )
 })
