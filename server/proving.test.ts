@@ -1,3 +1,4 @@
+import { long } from '#core/testing'
 import { readFileSync } from 'node:fs'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { JobDocument } from '#core/job/document'
@@ -53,7 +54,7 @@ const unreasoned = {
 const signature = { ...unreasoned, reason: 'The rest follows on Friday' }
 
 describe('a signed record', () => {
-  it('with missing items asks for a reason, and names them', async () => {
+  it('with missing items asks for a reason, and names them', long, async () => {
     const refused = await sign(unreasoned)
     expect(refused.status).toBe(422)
     const { gaps } = refused.body as unknown as { gaps: string[] }
@@ -133,7 +134,7 @@ describe('a stand-in for an instrument', () => {
     const rest = await stream('test=rested-bank&seed=4&speed=600&from=20')
     expect(rest.readings).toEqual(whole.readings.slice(20))
   })
-  it('drops a long reading once, and gives the rest when it is asked again', async () => {
+  it('drops a long reading once, and gives the rest when it is asked again', long, async () => {
     const workboat = demo('0417-oyster-workboat', '0502')
     const { id } = (await call<StoredJob>('POST', '/api/jobs/import?who=Test', workboat)).body
     const first = await stream('test=case-alternator-1&seed=4&speed=600', id)

@@ -1,3 +1,4 @@
+import { long } from '#core/testing'
 import { specifiedBy } from '#core/solve/specify'
 import { planOf } from '#core/solve/plan'
 import { readFileSync } from 'node:fs'
@@ -535,39 +536,46 @@ describe('a message of the customer', () => {
 })
 
 describe('photos in a paper', () => {
-  it('are frozen in it as JPEG with their caption, six at most, and only where they were chosen', async () => {
-    const ids: string[] = []
-    for (let i = 0; i < 8; i++) {
-      const data = await sharp({ create: { width: 1400, height: 700, channels: 3, background: '#24505e' } })
-        .webp()
-        .toBuffer()
-      const added = await fetch(`${server.url}/api/jobs/${job.id}/photos?who=Ida&station=place&name=P${i}`, {
-        method: 'POST',
-        headers: { 'content-type': 'image/webp' },
-        body: new Uint8Array(data),
+  it(
+    'are frozen in it as JPEG with their caption, six at most, and only where they were chosen',
+    long,
+    async () => {
+      const ids: string[] = []
+      for (let i = 0; i < 8; i++) {
+        const data = await sharp({ create: { width: 1400, height: 700, channels: 3, background: '#24505e' } })
+          .webp()
+          .toBuffer()
+        const added = await fetch(
+          `${server.url}/api/jobs/${job.id}/photos?who=Ida&station=place&name=P${i}`,
+          {
+            method: 'POST',
+            headers: { 'content-type': 'image/webp' },
+            body: new Uint8Array(data),
+          },
+        )
+        ids.push(((await added.json()) as { id: string }).id)
+      }
+      const choice = { caption: 'Locker <b>', papers: ['booklet'] as const }
+      await save({ ...job.document, paperPhotos: Object.fromEntries(ids.map((id) => [id, choice])) })
+      const { version, epoch } = job
+      const path = `/api/jobs/${job.id}/sheets`
+      const issued = await call<SheetRow>('POST', path, { version, epoch, who: 'Ida', kind: 'booklet' })
+      const { sheet } = (await call<{ sheet: PlainPaper }>('GET', `${path}/${issued.body.count}`)).body
+      const last = sheet.result.paper.sections.at(-1)!.blocks[0]!
+      const photos = last.kind === 'photos' ? last.photos : []
+      expect(photos).toHaveLength(6)
+      expect(photos[0]).toMatchObject({
+        caption: 'Locker <b>',
+        source: expect.stringMatching(/^data:image\/jpeg;base64,/),
       })
-      ids.push(((await added.json()) as { id: string }).id)
-    }
-    const choice = { caption: 'Locker <b>', papers: ['booklet'] as const }
-    await save({ ...job.document, paperPhotos: Object.fromEntries(ids.map((id) => [id, choice])) })
-    const { version, epoch } = job
-    const path = `/api/jobs/${job.id}/sheets`
-    const issued = await call<SheetRow>('POST', path, { version, epoch, who: 'Ida', kind: 'booklet' })
-    const { sheet } = (await call<{ sheet: PlainPaper }>('GET', `${path}/${issued.body.count}`)).body
-    const last = sheet.result.paper.sections.at(-1)!.blocks[0]!
-    const photos = last.kind === 'photos' ? last.photos : []
-    expect(photos).toHaveLength(6)
-    expect(photos[0]).toMatchObject({
-      caption: 'Locker <b>',
-      source: expect.stringMatching(/^data:image\/jpeg;base64,/),
-    })
-    const { width } = await sharp(Buffer.from(photos[0]!.source.split(',')[1]!, 'base64')).metadata()
-    expect(width).toBe(1100)
-    expect((await raw(`${path}/${issued.body.count}/pdf`)).status).toBe(200)
-    const other = await call<SheetRow>('POST', path, { version, epoch, who: 'Ida', kind: 'summary' })
-    const summary = (await call<{ sheet: PlainPaper }>('GET', `${path}/${other.body.count}`)).body.sheet
-    expect(JSON.stringify(summary.result.paper)).not.toContain('data:image/jpeg')
-  })
+      const { width } = await sharp(Buffer.from(photos[0]!.source.split(',')[1]!, 'base64')).metadata()
+      expect(width).toBe(1100)
+      expect((await raw(`${path}/${issued.body.count}/pdf`)).status).toBe(200)
+      const other = await call<SheetRow>('POST', path, { version, epoch, who: 'Ida', kind: 'summary' })
+      const summary = (await call<{ sheet: PlainPaper }>('GET', `${path}/${other.body.count}`)).body.sheet
+      expect(JSON.stringify(summary.result.paper)).not.toContain('data:image/jpeg')
+    },
+  )
 })
 
 describe('the logo of the letterhead', () => {

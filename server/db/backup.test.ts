@@ -55,7 +55,7 @@ async function bringBack(work = prepare): Promise<void> {
 }
 
 describe('a backup', () => {
-  it('is taken of a database in use, and holds every save that was acknowledged before', async () => {
+  it('is taken of a database in use, and holds every save that was acknowledged before', long, async () => {
     const before = await numbers()
     let isWriting = true
     const acknowledged: string[] = []
@@ -180,7 +180,7 @@ describe('a backup', () => {
     expect(await db.sql`select name from workshop`).toEqual([{ name: 'In use' }])
   })
 
-  it('that comes back has another epoch: earlier reads are of other data', async () => {
+  it('that comes back has another epoch: earlier reads are of other data', long, async () => {
     const [job] = (await shop.jobList.page()).jobs
     const seen = (await shop.jobs.read(job!.id))!
     backUp(bin, db.url, file())

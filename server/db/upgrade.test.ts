@@ -49,7 +49,7 @@ describe('an upgrade of PostgreSQL', () => {
     }
   })
 
-  it('of data that are in use is refused, and changes nothing', async () => {
+  it('of data that are in use is refused, and changes nothing', long, async () => {
     const used = await startCluster(name, { durable: false })
     const owner = await ownerOf(used.url, () => 'http://127.0.0.1:3000')
     await owner.take()
