@@ -84,7 +84,7 @@ test('undo and redo go over the whole job', async ({ page, app }) => {
   await expectSaved(page)
 })
 
-test('the rescue van: two reasons, and the cold', async ({ page, app }) => {
+test('the rescue van: two reasons, and the cold @long', async ({ page, app }) => {
   await page.goto(await app.job('0421'))
   await expect(headline(page)).toHaveText('Does not suit')
   for (const id of ['link.vsr-never-opens', 'alternator.computer-controlled'])
@@ -134,7 +134,7 @@ test('trying a remedy shows the verdicts that would follow and changes nothing',
   await expect(why.getByRole('status')).toHaveCount(0)
 })
 
-test('the library bus has two system voltages, and an automatic charger must be measured', async ({
+test('the library bus has two system voltages, and an automatic charger must be measured @long', async ({
   page,
   app,
 }) => {
@@ -239,7 +239,7 @@ test('a job from nothing, by keyboard alone, to a verdict', async ({ page, app }
   await expectSaved(page)
 })
 
-test('a part can be added, named and taken away again', async ({ page, app }) => {
+test('a part can be added, named and taken away again @long', async ({ page, app }) => {
   await page.goto(await app.job('0417'))
   await openStation(page, 'devices')
   await page.getByRole('button', { name: 'Add device' }).click()
@@ -309,7 +309,7 @@ test('a whole line in the find box is shown as understood, set by Enter, and fol
   expect(await page.getByTestId('station').count()).toBe(1)
 })
 
-test('find and the shelf open with the cursor where one types, and a space stays there', async ({
+test('find and the shelf open with the cursor where one types, and a space stays there @long', async ({
   page,
   app,
 }) => {

@@ -187,7 +187,7 @@ test('the shop’s learnt values offer a rule, and change none by themselves @lo
   expect(before!.rules).toEqual({})
 })
 
-test('calendars read the reminders at an address, until it is ended', async ({ page, app }) => {
+test('calendars read the reminders at an address, until it is ended @long', async ({ page, app }) => {
   await loadDemoYears(app.db.sql, years)
   await page.goto(`${app.url}/reminders`)
   await page.getByRole('button', { name: 'Make address' }).click()

@@ -19,7 +19,7 @@ test('the list shows each job with its verdict, and finds by words and verdict',
   await expect(headline(page)).toHaveText('Measure first')
 })
 
-test('a long list keeps its rows while one of its jobs is being checked', async ({ page, app }) => {
+test('a long list keeps its rows while one of its jobs is being checked @long', async ({ page, app }) => {
   await app.db.sql`
     insert into job (workshop_id, document, number, name, customer, craft, stage, verdict, headline, reason, search, updated_by, version, judged_version, judged_shop)
     select workshop_id, document, (2000 + n)::text, name, customer, craft, stage, verdict, headline, reason, search, updated_by, version,
@@ -86,7 +86,7 @@ const bad: readonly (readonly [name: string, file: string, content: Buffer, word
   ['half a file', 'job.json', van.subarray(0, 400), /Line \d+: This is not a job file/],
 ]
 for (const [name, file, content, words] of bad) {
-  test(`a job file with ${name} is refused with words`, async ({ page, app }) => {
+  test(`a job file with ${name} is refused with words @long`, async ({ page, app }) => {
     await page.goto(app.url)
     await page
       .getByLabel('Import job file')
@@ -97,7 +97,7 @@ for (const [name, file, content, words] of bad) {
   })
 }
 
-test('markup in names is shown as text everywhere', async ({ page, app }) => {
+test('markup in names is shown as text everywhere @long', async ({ page, app }) => {
   const markup = '<img src=x onerror="document.title=1">'
   await page.goto(app.url)
   await page.getByLabel('Import job file').setInputFiles({

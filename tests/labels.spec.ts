@@ -177,7 +177,7 @@ test('a new part of the shelf comes from a photo of its label @long', async ({ p
   await expect(page.getByRole('region', { name: 'PIP-150X' })).toBeVisible()
 })
 
-test('a table of a supplier is matched by its words, shown, and imported', async ({ page, app }) => {
+test('a table of a supplier is matched by its words, shown, and imported @long', async ({ page, app }) => {
   await page.goto(`${app.url}/shelf?kind=chargers`)
   const table =
     'Artikel-Nr.;Bezeichnung;Ladestrom (A);Absorptionsspannung;Farbe\nPIP-7;Pipit 7;7;14,4 V;blau\nPIP-9;Pipit 9;viele;14,4 V;grün\n'

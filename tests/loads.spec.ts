@@ -94,7 +94,7 @@ test('loads by hand, from the library and from a file add up by part of day', as
   await expectSaved(page)
 })
 
-test('a recording is replayed through the same path, and a bad one is refused by its line', async ({
+test('a recording is replayed through the same path, and a bad one is refused by its line @long', async ({
   page,
   app,
 }) => {

@@ -233,7 +233,7 @@ for (const [name, viewport, look, walks] of [
 test.describe('on a phone', () => {
   test.use({ viewport: phone, hasTouch: true })
 
-  test('the verdict, the walk-round and the reasons are a thumb apart', async ({ page, app }) => {
+  test('the verdict, the walk-round and the reasons are a thumb apart @long', async ({ page, app }) => {
     await page.goto(await app.job('0417'))
     await expect(headline(page)).toBeInViewport()
     await page.getByRole('button', { name: 'Walk-round' }).tap()
@@ -247,7 +247,7 @@ test.describe('on a phone', () => {
     await expect(headline(page)).toHaveText('Suits after 2 changes')
   })
 
-  test('every target is at least 44 pixels high', async ({ page, app }) => {
+  test('every target is at least 44 pixels high @long', async ({ page, app }) => {
     await page.goto(await app.job('0424'))
     await expect(headline(page)).toBeVisible()
     const small = async (): Promise<string[]> =>
@@ -274,7 +274,7 @@ test.describe('on a phone', () => {
   })
 })
 
-test('the theme follows the device and can be set', async ({ page, app }) => {
+test('the theme follows the device and can be set @long', async ({ page, app }) => {
   await page.emulateMedia({ colorScheme: 'dark' })
   await page.goto(app.url)
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'dark')

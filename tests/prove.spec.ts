@@ -187,7 +187,7 @@ test('on the laptop readings are typed, taken from a file and told apart, and a 
   await expectSaved(page)
 })
 
-test('practice hides a fault, tells how an economical hand goes about it, and changes nothing in the job', async ({
+test('practice hides a fault, tells how an economical hand goes about it, and changes nothing in the job @long', async ({
   page,
   app,
 }) => {

@@ -53,7 +53,7 @@ test('systems are compared on one timeline, and a year is changed and stopped wh
   await expect(state).toHaveAttribute('data-state', 'done')
 })
 
-test('a year that is stopped while its weather is on the way does not begin after all', async ({
+test('a year that is stopped while its weather is on the way does not begin after all @long', async ({
   page,
   app,
 }) => {
@@ -79,7 +79,7 @@ test('a year that is stopped while its weather is on the way does not begin afte
   await expect(state).toHaveAttribute('data-state', 'done')
 })
 
-test('readings of the alternator’s case are brought in, fitted, and change the run', async ({
+test('readings of the alternator’s case are brought in, fitted, and change the run @long', async ({
   page,
   app,
 }) => {
@@ -106,7 +106,7 @@ test('readings of the alternator’s case are brought in, fitted, and change the
   )
 })
 
-test('a frozen week on the mountain: the sources, the limits of the cells, and an invalid weather file', async ({
+test('a frozen week on the mountain: the sources, the limits of the cells, and an invalid weather file @long', async ({
   page,
   app,
 }) => {
@@ -127,7 +127,7 @@ test('a frozen week on the mountain: the sources, the limits of the cells, and a
   await expect(page.getByRole('alert')).toContainText('line 1: This is not an EPW file')
 })
 
-test('an empty job runs too, and lists its typical values', async ({ page, app }) => {
+test('an empty job runs too, and lists its typical values @long', async ({ page, app }) => {
   await page.goto(app.url)
   await page.getByRole('button', { name: 'New job' }).click()
   await page.getByRole('link', { name: 'Run', exact: true }).click()
@@ -138,7 +138,10 @@ test('an empty job runs too, and lists its typical values', async ({ page, app }
   await expect(field(page, 'place/coldestC')).toBeVisible()
 })
 
-test('a mixed bank shows who carries the current over the charge of the lithium', async ({ page, app }) => {
+test('a mixed bank shows who carries the current over the charge of the lithium @long', async ({
+  page,
+  app,
+}) => {
   await page.goto(`${await app.job('0427')}/run`)
   await expect(page.getByTestId('run-state')).toHaveAttribute('data-state', 'done')
   const sharing = page.getByRole('region', { name: 'Sharing of the current' })

@@ -51,7 +51,7 @@ test('candidates: the trailer’s inverter asks too much, and which arrangement 
   await expect(headline(page)).toHaveText('Suits')
 })
 
-test('candidates: hours to full are unknown where a voltage is not, and the sun sets before', async ({
+test('candidates: hours to full are unknown where a voltage is not, and the sun sets before @long', async ({
   page,
   app,
 }) => {
@@ -68,7 +68,7 @@ test('candidates: hours to full are unknown where a voltage is not, and the sun 
   )
 })
 
-test('the sidecar outfit: checked as a starter battery, its recondition stage caught, lay-up spoken of', async ({
+test('the sidecar outfit: checked as a starter battery, its recondition stage caught, lay-up spoken of @long', async ({
   page,
   app,
 }) => {
@@ -143,7 +143,7 @@ test('a list that is searched does not move from under a press', async ({ page, 
   await expect.poll(async () => (await row.boundingBox())!.y).toBeLessThan(before!.y)
 })
 
-test('a new part goes on the shelf and off again', async ({ page, app }) => {
+test('a new part goes on the shelf and off again @long', async ({ page, app }) => {
   await page.goto(`${app.url}/shelf`)
   await page.getByRole('button', { name: /^Inverters/ }).click()
   await page.getByRole('button', { name: 'New inverter' }).click()
@@ -226,7 +226,7 @@ test('a shop rule shows its effect, and checks the open jobs once it is saved @l
   await expect(page.getByText('Rules set for this job only: Charger without a lithium profile')).toBeVisible()
 })
 
-test('a threshold out of its limits is refused next to it', async ({ page, app }) => {
+test('a threshold out of its limits is refused next to it @long', async ({ page, app }) => {
   await page.goto(`${app.url}/rules`)
   const rule = page.locator('[data-rule=windowLowV]')
   await rule.getByRole('textbox').fill('90 V')

@@ -138,7 +138,7 @@ test.describe('with one thumb', () => {
   })
 })
 
-test('a station folds away seldom needed fields, until they are known', async ({ page, app }) => {
+test('a station folds away seldom needed fields, until they are known @long', async ({ page, app }) => {
   await page.goto(await app.job('0417'))
   await openStation(page, 'place')
   await expect(field(page, 'place/loadLimitKg')).toBeHidden()
@@ -153,7 +153,7 @@ test('a station folds away seldom needed fields, until they are known', async ({
   await expect(field(page, 'place/loadLimitKg')).toHaveValue('18.144 kg')
 })
 
-test('text typed in a folded field arrives to the last digit, and stays focused through checks', async ({
+test('text typed in a folded field arrives to the last digit, and stays focused through checks @long', async ({
   page,
   app,
 }) => {
@@ -212,7 +212,7 @@ test('readings are a table: cell by cell, or pasted; a missing value is named', 
   await expect(readings.nth(8)).toHaveValue('80')
 })
 
-test('notes and photos stay with their station', async ({ page, app }) => {
+test('notes and photos stay with their station @long', async ({ page, app }) => {
   await page.goto(await app.job('0421'))
   await openStation(page, 'place')
   const place = sheet(page)

@@ -70,7 +70,7 @@ test('a length set by hand moves size, fuse, loss and parts; it stays when the r
   await expect(saveState(page)).toBeVisible()
 })
 
-test('arrows walk from the battery along the runs to the bar and on', async ({ page, app }) => {
+test('arrows walk from the battery along the runs to the bar and on @long', async ({ page, app }) => {
   await opened(page, await app.job('0417'))
   await page.getByRole('button', { name: 'W1', exact: true }).click()
   await page.getByTestId('drawing').focus()
@@ -100,7 +100,7 @@ test('the drawing is saved as SVG and the plan as PDF @long', async ({ page, app
 
 test.describe('on the phone', () => {
   test.use({ viewport: { width: 390, height: 844 }, hasTouch: true })
-  test('a list follows the current, and the chosen row scrolls into sight', async ({ page, app }) => {
+  test('a list follows the current, and the chosen row scrolls into sight @long', async ({ page, app }) => {
     await opened(page, await app.job('0430'))
     await expect(page.getByTestId('drawing')).toBeHidden()
     await page.getByRole('button', { name: /^W8 / }).tap()
