@@ -167,7 +167,7 @@ export function converter(unit: Converter): Law {
     slopes([outPlus = 0, outMinus = 0, inPlus = 0, inMinus = 0]) {
       const [out, input] = [outPlus - outMinus, inPlus - inMinus]
       const given = gives(out, input)
-      const givenByOut = wishedSlope(unit, out) * shareOf(input, fullV, bandV)
+      const givenByOut = outputSlope(unit, out) * shareOf(input, fullV, bandV)
       const givenByIn = requestedA(out) * shareSlope(input, fullV, bandV)
       const each = ratio(out, input)
       const takenByOut = out > 0 ? givenByOut * each + (given * each) / out : 0
@@ -186,7 +186,7 @@ export function converter(unit: Converter): Law {
 }
 
 /** Change of the current a converter would give by the voltage at its output, A/V: none at either of its limits. */
-function wishedSlope({ setV, mostA, ohm }: Converter, out: number): number {
+function outputSlope({ setV, mostA, ohm }: Converter, out: number): number {
   const free = (setV - out) / ohm
   return free > 0 && free < mostA ? -1 / ohm : 0
 }

@@ -22,7 +22,7 @@ import { chargerSizesA, dcdcSizesA, leastSizeA, sizeUnder, type RemedyRef, type 
 const isMainsCharger = (unit: ChargeUnit): boolean => 'feeds' in unit
 
 /** A lithium unit in its place, of the largest usual size under a limit. */
-export const replacement = (unit: ChargeUnit, bank: Bank, limitA = bank.wishedA): ValuedRef => ({
+export const replacement = (unit: ChargeUnit, bank: Bank, limitA = bank.targetA): ValuedRef => ({
   id: 'charger.replace',
   on: unit.$path,
   value: isMainsCharger(unit) ? sizeUnder(limitA, chargerSizesA) : sizeUnder(limitA),
@@ -36,8 +36,8 @@ export const replacement = (unit: ChargeUnit, bank: Bank, limitA = bank.wishedA)
 export function likeForLike(unit: ChargeUnit, bank: Bank): RemedyRef {
   const ownA = unit.$entered('ratedA')
   const sizes = isMainsCharger(unit) ? chargerSizesA : dcdcSizesA
-  const nextA = typeof ownA === 'number' ? (sizes.find((size) => size >= ownA) ?? ownA) : bank.wishedA
-  return replacement(unit, bank, Math.min(nextA, bank.wishedA))
+  const nextA = typeof ownA === 'number' ? (sizes.find((size) => size >= ownA) ?? ownA) : bank.targetA
+  return replacement(unit, bank, Math.min(nextA, bank.targetA))
 }
 
 /** Whether the voltages of a unit can be set, or chosen with a profile. */
@@ -75,13 +75,13 @@ export const runningSignal = (
  * A DC-DC in place of the link, sized so that neither the battery nor the alternator is asked for more than
  * it may give.
  */
-export function addDcdc(lane: AlternatorLane, system: System, mostA = system.bank.wishedA): ValuedRef {
+export function addDcdc(lane: AlternatorLane, system: System, mostA = system.bank.targetA): ValuedRef {
   const { bank, rules } = system
   const budgetA = dcdcOutputA(lane, sureBudgetA(lane.alternator, rules), bank.middleV, system)
   return {
     id: 'dcdc.add',
     on: lane.link.$path,
-    value: sizeUnder(Math.min(bank.wishedA, mostA, budgetA)),
+    value: sizeUnder(Math.min(bank.targetA, mostA, budgetA)),
     values: {
       absorptionV: bank.middleV,
       inputV: lane.alternator.nominalV,

@@ -59,11 +59,11 @@ export class Bank {
     return Math.min(this.each.recommendedChargeA, this.each.largestChargeA) * this.each.parallel
   }
   /** Charge current by the shop's school, A: the maker's recommended figure, or the largest. */
-  get wishedA(): number {
-    return this.each[this.wishedField] * this.each.parallel
+  get targetA(): number {
+    return this.each[this.targetField] * this.each.parallel
   }
   /** The field of its data which that comes from. */
-  get wishedField(): 'recommendedChargeA' | 'largestChargeA' {
+  get targetField(): 'recommendedChargeA' | 'largestChargeA' {
     const { recommendedChargeA, largestChargeA } = this.each
     const isLess = recommendedChargeA <= largestChargeA
     return this.rules.chargeRateSchool !== 'largest' && isLess ? 'recommendedChargeA' : 'largestChargeA'

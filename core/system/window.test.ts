@@ -55,20 +55,20 @@ describe('the charge window of a battery', () => {
 
 describe('the charge current of a battery', () => {
   const currents = (values: Values) => {
-    const { recommendedA, largestA, wishedA, wishedField } = usualSystem(factsOf(candidate(values))).bank
-    return { recommendedA, largestA, wishedA, wishedField }
+    const { recommendedA, largestA, targetA, targetField } = usualSystem(factsOf(candidate(values))).bank
+    return { recommendedA, largestA, targetA, targetField }
   }
   it('is never recommended over its largest, where its maker gives that alone', () =>
     expect(currents({ recommendedChargeA: null, largestChargeA: 25 })).toEqual({
       recommendedA: 25,
       largestA: 25,
-      wishedA: 25,
-      wishedField: 'largestChargeA',
+      targetA: 25,
+      targetField: 'largestChargeA',
     }))
   it('is as recommended where that is less', () =>
     expect(currents({ recommendedChargeA: 20, largestChargeA: 100 })).toMatchObject({
-      wishedA: 20,
+      targetA: 20,
       largestA: 100,
-      wishedField: 'recommendedChargeA',
+      targetField: 'recommendedChargeA',
     }))
 })

@@ -211,8 +211,8 @@ function largerThan(
   const rated = posts.filter(({ id }) => onBar.has(id)).map(({ fitting }) => fitting?.ratedA ?? 0)
   const largest = Math.max(0, ...rated)
   // Never smaller than one behind it.
-  const wishedA = Math.max(largest, Math.min(grading * largest, mostA))
-  const least = Math.max(main.fitting?.ratedA ?? 0, wishedA)
+  const targetA = Math.max(largest, Math.min(grading * largest, mostA))
+  const least = Math.max(main.fitting?.ratedA ?? 0, targetA)
   const ratedA = fuseSizesA.find((size) => size >= least) ?? lastOf(fuseSizesA)
   return { ...main, fitting: main.fitting && { ...main.fitting, ratedA } }
 }

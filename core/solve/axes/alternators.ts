@@ -108,9 +108,9 @@ function withPartValue(ref: RemedyRef, supply: Supply): RemedyRef {
  * A DC-DC of the shelf; and, if it is adjustable and the limit is lower, the same one limited to the alternator's
  * all-day current for the warmest plausible case.
  */
-function dcdcOptions(lane: AlternatorLane, supply: Supply, system: System, wishedA = 30): Option[] {
-  const whole = dcdcOption(lane, supply, system, wishedA)
-  const ratedA = given<number>(supply, 'ratedA') ?? wishedA
+function dcdcOptions(lane: AlternatorLane, supply: Supply, system: System, defaultA = 30): Option[] {
+  const whole = dcdcOption(lane, supply, system, defaultA)
+  const ratedA = given<number>(supply, 'ratedA') ?? defaultA
   const sureA = Math.floor(
     dcdcOutputA(lane, sureBudgetA(lane.alternator, system.rules), system.bank.middleV, system),
   )
@@ -120,8 +120,8 @@ function dcdcOptions(lane: AlternatorLane, supply: Supply, system: System, wishe
   return [whole, option(`${whole.words}, held to ${sureA} A`, ...whole.steps, bare(held))]
 }
 
-function dcdcOption(lane: AlternatorLane, supply: Supply, system: System, wishedA = 30): Option {
-  const ratedA = given<number>(supply, 'ratedA') ?? wishedA
+function dcdcOption(lane: AlternatorLane, supply: Supply, system: System, defaultA = 30): Option {
+  const ratedA = given<number>(supply, 'ratedA') ?? defaultA
   const { signal } = runningSignal(lane, system.rules)
   // A unit that can start on a wire gets one if needed; a unit with only a wire keeps it.
   const taken = signal === 'wire' ? signal : (given<string>(supply, 'signal') ?? signal)

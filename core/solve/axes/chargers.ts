@@ -49,10 +49,10 @@ function replacedOptions(
   const { bank } = system
   const replace: RemedyRef =
     lane.kind === 'charger'
-      ? { id: 'charger.replace', on: lane.id, value: bank.wishedA, values: { absorptionV: bank.middleV } }
+      ? { id: 'charger.replace', on: lane.id, value: bank.targetA, values: { absorptionV: bank.middleV } }
       : { id: 'solar.larger', on: lane.id, value: lane.solar.ratedA }
   const replaced = (supply: Supply): Option => {
-    const ratedA = (supply.values.ratedA as { value?: number } | undefined)?.value ?? bank.wishedA
+    const ratedA = (supply.values.ratedA as { value?: number } | undefined)?.value ?? bank.targetA
     const part = supply.parts[0]
     return option(part?.code ? `${name} replaced by ${part.name}` : `${name} replaced`, {
       ref: { ...replace, value: ratedA },

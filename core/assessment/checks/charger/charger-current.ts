@@ -9,8 +9,8 @@ import type { System } from '#core/system/system'
 /** A unit's current against the charge current of the bank: one rule for chargers and DC-DC units. */
 export function currentAgainstBank(unit: ChargeUnit, name: string, { bank, q }: System): Judgement {
   const amps = unit.ratedA
-  const recommended = bank.wishedField === 'recommendedChargeA'
-  const limitA = bank.wishedA
+  const recommended = bank.targetField === 'recommendedChargeA'
+  const limitA = bank.targetA
   const over = amps > limitA
   const settable = unit.currentLimit === 'adjustable'
   const hopeless = amps > bank.largestA && !settable
@@ -20,7 +20,7 @@ export function currentAgainstBank(unit: ChargeUnit, name: string, { bank, q }: 
       number('gives', amps, 'A'),
       number(recommended ? 'battery recommends' : 'battery allows', limitA, 'A'),
     ],
-    limit: bank.each.$origin(bank.wishedField),
+    limit: bank.each.$origin(bank.targetField),
     formula: () =>
       over
         ? joinText(

@@ -21,13 +21,13 @@ export type FoundSetting =
  * A voltage above all lower and below all upper bounds, nearest to the wanted one; or the two bounds that
  * contradict.
  */
-export function settingWithin(low: readonly Bound[], high: readonly Bound[], wishedV: number): FoundSetting {
+export function settingWithin(low: readonly Bound[], high: readonly Bound[], preferredV: number): FoundSetting {
   const most = low.reduce((a, b) => (b.volts > a.volts ? b : a))
   const least = high.reduce((a, b) => (b.volts < a.volts ? b : a))
   if (most.volts > least.volts + 1e-9) return { possible: false, low: most, high: least }
   return {
     possible: true,
-    volts: Math.round(Math.min(least.volts, Math.max(most.volts, wishedV)) * 100) / 100,
+    volts: Math.round(Math.min(least.volts, Math.max(most.volts, preferredV)) * 100) / 100,
   }
 }
 
@@ -141,7 +141,7 @@ export function settingsOf(unit: ChargeUnit, lane: Lane, system: System): readon
       value: unwanted(unit.compensation, () => q(unit.compensationMv, 'mV/°C')),
       unit: '',
     },
-    ...currentOf(unit, lane, bank.wishedA),
+    ...currentOf(unit, lane, bank.targetA),
     { label: 'Starts again at', value: Math.round(13.1 * bank.scale * 10) / 10, unit: 'V' },
     ...startsOn(lane),
   ]

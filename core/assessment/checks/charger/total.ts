@@ -22,8 +22,8 @@ const totalCharge = check({
     const giving = givingTogether(way, system)
     if (giving.length < 2) return null
     const together = sumOf(giving)
-    const recommended = bank.wishedField === 'recommendedChargeA'
-    const mostA = bank.wishedA
+    const recommended = bank.targetField === 'recommendedChargeA'
+    const mostA = bank.targetA
     const over = together > mostA + 0.05
     const list = giving.map(({ lane, amps }) => `${nameInSentence(lane.name)} ${q(amps, 'A')}`).join(', ')
     return {
@@ -32,7 +32,7 @@ const totalCharge = check({
         number('together', together, 'A'),
         number(recommended ? 'battery recommends' : 'battery allows', mostA, 'A'),
       ],
-      limit: bank.each.$origin(bank.wishedField),
+      limit: bank.each.$origin(bank.targetField),
       formula: () =>
         joinText(
           `${list}: ${q(together, 'A')} ${over ? '>' : '≤'} ${q(mostA, 'A')}`,
