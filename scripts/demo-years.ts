@@ -7,7 +7,7 @@ import ELK from 'elkjs/lib/elk.bundled.js'
 import { chanceOf } from '#core/commissioning/chance'
 import { orderOf } from '#core/commissioning/order/order'
 import { Diagnosis } from '#core/diagnosis/diagnosis'
-import { asItIs, StandIn } from '#core/diagnosis/instruments'
+import { drawnRig, StandIn } from '#core/diagnosis/instruments'
 import { layoutOf } from '#core/drawing/layout'
 import { asFitted } from '#core/job/as-fitted'
 import { withSpecified } from '#core/job/as-specified'
@@ -48,7 +48,7 @@ function provingOf(job: JobDocument, when: string): Proving {
   const diagnosis = new Diagnosis(asFitted(job), settings)
   const { proof } = diagnosis
   const chance = chanceOf(seed)
-  const meter = new StandIn(proof, asItIs(proof, proof.rig, chance), chance)
+  const meter = new StandIn(proof, drawnRig(proof, proof.rig, chance), chance)
   return {
     steps: Object.fromEntries(
       orderOf(job, settings).map(({ id }) => [id, { state: 'done' as const, when, by }]),

@@ -3,7 +3,7 @@ import type { JobDocument } from '#core/job/document'
 import { Diagnosis } from '#core/diagnosis/diagnosis'
 import type { Cause } from '#core/diagnosis/hypotheses'
 import { chanceOf } from '#core/commissioning/chance'
-import { asItIs, asMet, StandIn } from '#core/diagnosis/instruments'
+import { drawnRig, withDrawnFault, StandIn } from '#core/diagnosis/instruments'
 import { learntFrom, withLearnt, type Learnt } from '#core/diagnosis/learnt'
 import { economical } from '#core/diagnosis/procedure'
 import { causeWords } from '#core/diagnosis/rows'
@@ -122,8 +122,8 @@ export class Prover {
   taught(readings: readonly Read[]): Taught {
     const diagnosis = this.diagnosis
     const learnt = learntFrom(diagnosis.proof, takenOf(diagnosis, readings))
-    const asTaught = withLearnt(this.fitted!, learnt)
-    const { judgement, wiring } = judgeFitted(asTaught, this.shop)
+    const learntJob = withLearnt(this.fitted!, learnt)
+    const { judgement, wiring } = judgeFitted(learntJob, this.shop)
     const { verdict, headline } = judgement
     return { learnt, verdict, headline, wiring: wiring.verdict }
   }
@@ -149,7 +149,11 @@ export class Prover {
   practise(seed: number): void {
     const { proof, causes } = this.diagnosis
     const { cause, size } = hiddenCause(causes, seed)
-    const rig = asItIs(proof, asMet(proof, cause, { size, chance: chanceOf(seed + 3) }), chanceOf(seed + 1))
+    const rig = drawnRig(
+      proof,
+      withDrawnFault(proof, cause, { size, chance: chanceOf(seed + 3) }),
+      chanceOf(seed + 1),
+    )
     this.practice = { standIn: new StandIn(proof, rig, chanceOf(seed + 2)), cause, seed }
   }
   practiceRead(test: string): number {

@@ -45,7 +45,7 @@ export const useJudging = defineStore('judging', () => {
   }
 
   /** Asks the engine for verdicts of a document; news of an older one is passed over. */
-  function asker(
+  function askEngine(
     what: 'job' | 'trial',
     into: ShallowRef<JudgedJob | null>,
   ): (document: JobDocument | null) => Promise<void> {
@@ -70,8 +70,8 @@ export const useJudging = defineStore('judging', () => {
       }
     }
   }
-  const askForJob = asker('job', judged)
-  const askForTrial = asker('trial', trialJudged)
+  const askForJob = askEngine('job', judged)
+  const askForTrial = askEngine('trial', trialJudged)
 
   // A trial is of the job as it stood: the next change ends it. Another job is checked from nothing.
   watch(

@@ -6,7 +6,7 @@ export const arePasskeysPossible = (): boolean =>
   window.isSecureContext && 'PublicKeyCredential' in window && !numbers.test(window.location.hostname)
 
 /** A passkey that the browser did not give: closed, refused, or none there. */
-const notGiven = (status: number): Answer<never> => ({
+const refusedPasskey = (status: number): Answer<never> => ({
   kind: 'refused',
   status,
   refused: { error: 'No passkey was used. Try again, or use the password.' },
@@ -21,7 +21,7 @@ async function withPasskey<K extends Options>(folder: string, step: K): Promise<
   const client = await import('@simplewebauthn/browser')
   const start = client[step] as (given: { optionsJSON: unknown }) => Promise<object>
   const response = await start({ optionsJSON: options.data }).catch(() => null)
-  if (!response) return notGiven(422)
+  if (!response) return refusedPasskey(422)
   return ask(folder, asJson('POST', { response }))
 }
 

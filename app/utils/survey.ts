@@ -39,7 +39,7 @@ export const asButtons = (field: Field): boolean =>
 export const inTwoLines = (field: Field): boolean =>
   optionsOf(field).length === 4 && lengthOf(optionsOf(field)) > 64
 /** Whether they do in a cell of a table: two short words. */
-export const asShortButtons = (field: Field): boolean =>
+export const fitsShortButtons = (field: Field): boolean =>
   optionsOf(field).length === 2 && lengthOf(optionsOf(field)) <= 6
 /** Whether an entry needs the room of two. */
 export const isWide = (field: Field): boolean =>
@@ -80,7 +80,7 @@ export function readQuantity(
   part: AnyPart = {},
 ): ReadValue<number> {
   if (field.type !== 'quantity') return { ok: false, error: 'Not a number' }
-  const parsed = asAge(parseField(field, input, units), field.unit)
+  const parsed = ageOfYear(parseField(field, input, units), field.unit)
   const [least, most] = limitsAt(part, field)
   if (parsed.ok && parsed.value > most && most < field.limits[1])
     return {
@@ -99,7 +99,7 @@ export function readQuantity(
 const firstYearMade = 1970
 
 /** A year of make as an age in years. */
-function asAge(parsed: ReadValue<number>, unit: Unit): ReadValue<number> {
+function ageOfYear(parsed: ReadValue<number>, unit: Unit): ReadValue<number> {
   if (!parsed.ok || unit !== 'years' || parsed.value < firstYearMade) return parsed
   return { ok: true, value: Math.max(0, new Date().getFullYear() - parsed.value) }
 }

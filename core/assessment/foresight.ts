@@ -1,5 +1,5 @@
 import type { Lane, ChargerLane, SolarLane } from '#core/system/lanes'
-import { Unsolvable, whereSolvable } from '#core/physics/unsolvable'
+import { Unsolvable, ifSolvable } from '#core/physics/unsolvable'
 import { highestAlternatorV } from '#core/system/currents'
 import { Reads } from '#core/system/reads'
 import type { System } from '#core/system/system'
@@ -44,7 +44,7 @@ const mostSteps = 50_000
 
 /** Totals of a run; null if it does not come to its end, so that it is tried once. */
 const totalsWithin = (run: RunId, plant: Plant, inputs: RunInputs): Totals | null =>
-  whereSolvable(() => totalsOf(run, plant, inputs, null, undefined, mostSteps))
+  ifSolvable(() => totalsOf(run, plant, inputs, null, undefined, mostSteps))
 
 /**
  * One charger by its place, or the sides of one link, or a source all day together with everything but mains

@@ -270,7 +270,7 @@ export class Solver {
     }
     for (const { at: places, law } of elements) {
       const exact = law.slopes(places.map((place) => (place < 0 ? 0 : volts[place]!)))
-      const slopes = leastSiemens === null ? exact : asResistances(exact, leastSiemens)
+      const slopes = leastSiemens === null ? exact : resistiveSlopes(exact, leastSiemens)
       places.forEach((row, i) => {
         places.forEach((column, k) => {
           add(row, column, slopes[i]![k]!)
@@ -291,7 +291,7 @@ export class Solver {
 }
 
 /** The slopes of a unit as if each pair of its terminals were a resistance. */
-function asResistances(slopes: Slopes, leastSiemens: number): Slopes {
+function resistiveSlopes(slopes: Slopes, leastSiemens: number): Slopes {
   return slopes.map((row, i) =>
     row.map((_, k) => {
       const pair = i & ~1

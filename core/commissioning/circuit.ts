@@ -19,10 +19,10 @@ const diodeOhm = 0.001
 const fadesBelowV = 6
 /** Resting voltage of a nearly full bank, and the distance to absorption, V of 12 (engineering defaults). */
 const nearlyFullV = 13.4
-const heldAboveV = 0.8
+const nearAbsorptionV = 0.8
 
 /** A circuit with everything that a state or a fault may join: for putting its equations in order. */
-export function everythingOf(rig: Rig): Circuit {
+export function wholeCircuit(rig: Rig): Circuit {
   const whole = wholeOf(rig.network)
   const join = (from: string, to: string): Resistor => ({ id: `${from} ${to}`, from, to, ohm: 1 })
   const bars = barsOf(rig.network)
@@ -109,7 +109,7 @@ export function elementsIn(unit: WiringUnit, rig: Rig, state: TestState): Elemen
 /** A nearly full battery: at its resting voltage, with little current at a higher voltage. */
 const nearlyFull = (unit: BatteryUnit, tailA: number, scale: number): BatteryUnit => ({
   ...withEmf(unit, nearlyFullV * scale),
-  chargingOhm: (heldAboveV * scale) / Math.max(0.01, tailA),
+  chargingOhm: (nearAbsorptionV * scale) / Math.max(0.01, tailA),
 })
 
 /** The unchanging part of a wiring: looked up once, because a job is solved thousands of times. */

@@ -7,7 +7,7 @@ import { movedRig, movedUnit, parametersOf, type Parameter } from './parameters'
 import type { Prediction, Slopes } from './prediction'
 import { rigOf, type Rig } from './rig'
 import { steadyOf } from './steady'
-import { circuitIn, elementsIn, everythingOf, standingDraw } from './circuit'
+import { circuitIn, elementsIn, wholeCircuit, standingDraw } from './circuit'
 import { statesOf, type TestState } from './states'
 import { testsOf } from './tests/index'
 import type { Bench } from './tests/make'
@@ -45,7 +45,7 @@ export class Proof {
   constructor(job: JobDocument, shop: ShopSettings = {}) {
     this.rig = rigOf(job, shop)
     this.states = statesOf(this.rig)
-    this.solver = new Solver(everythingOf(this.rig))
+    this.solver = new Solver(wholeCircuit(this.rig))
     this.parameters = parametersOf(this.rig)
     const known = new Map<string, Solution>()
     const solved = (state: TestState): Solution => {

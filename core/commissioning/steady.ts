@@ -19,7 +19,7 @@ interface Tried {
  * standard deviations.
  */
 const tries = 100
-const mostAstray = 3
+const largestDeviation = 3
 /** Parameters are moved this many times their standard deviation, so that few tries show rare effects. */
 const farOut = 1.6
 
@@ -59,7 +59,7 @@ export function steadyOf(tests: readonly ProofTest[], of: Tried): Steady {
       const deviation = Math.hypot(deviationOf(test.instrument, value), Math.sqrt(bent), ...slopes.by)
       const astray = entryOf(readings, test.id) - straight
       if (!isFarOut) squares.set(test.id, entryOf(squares, test.id) + astray ** 2)
-      if (Math.abs(astray) > mostAstray * deviation) unsteady.add(test.id)
+      if (Math.abs(astray) > largestDeviation * deviation) unsteady.add(test.id)
     }
   }
   return {

@@ -4,8 +4,8 @@ import { type JobDocument, type PartPath } from '#core/job/document'
 import { decidesHours, hoursToFullOn } from '#core/assessment/foresight'
 import type { Facts } from '#core/system/facts'
 import type { Lane } from '#core/system/lanes'
-import { factsOf, usualSystem, whereKnown, type ShopSettings, type System } from '#core/system/system'
-import { whereSolvable } from '#core/physics/unsolvable'
+import { factsOf, usualSystem, ifKnown, type ShopSettings, type System } from '#core/system/system'
+import { ifSolvable } from '#core/physics/unsolvable'
 import type { Footprint, Placed } from '#core/physics/packing'
 import { shortcomingsOf, type Shortcoming } from './shortcomings'
 import { dayAway, freshUsableAh, highestDischargeA, oldUsableAh, usableAh } from '#core/system/energy'
@@ -57,7 +57,7 @@ const order: readonly Verdict[] = ['does-not-suit', 'measure-first', 'suits-once
 export function columnOf(job: JobDocument, path: PartPath, shop: ShopSettings): CandidateColumn {
   const facts = factsOf(job, shop)
   const { verdict, headline, against } = shortcomingsOf(facts, shop)
-  const known = <T>(work: (system: System) => T): T | null => whereKnown(facts, work)
+  const known = <T>(work: (system: System) => T): T | null => ifKnown(facts, work)
   const placed = known(placing)
   const sized =
     known(({ bank: { each }, one: { place } }) => [
@@ -112,10 +112,10 @@ function minutesFullLoadOf(system: System): number | null {
  */
 function hoursOf(lane: Lane, place: number, facts: Facts): SourceHours['hours'] {
   if (lane.kind === 'solar') return 'sets'
-  return whereKnown(facts, (system) => {
+  return ifKnown(facts, (system) => {
     const own = system.lanes[place] as typeof lane
     decidesHours(own)
-    return whereSolvable(() => hoursToFullOn(own, system))
+    return ifSolvable(() => hoursToFullOn(own, system))
   })
 }
 

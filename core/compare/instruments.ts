@@ -1,7 +1,7 @@
 import { elementAt } from '#core/collections/held'
 import { joinText } from '#core/units/format'
 import type { Facts } from '#core/system/facts'
-import { factsOf, usualSystem, whereKnown, type ShopSettings, type System } from '#core/system/system'
+import { factsOf, usualSystem, ifKnown, type ShopSettings, type System } from '#core/system/system'
 import type { Write } from '#core/units/format'
 import { partName, type JobDocument, type PartPath } from '#core/job/document'
 import { type Range } from '#core/job/fields'
@@ -215,7 +215,7 @@ function stackOf(lane: Lane, place: number, facts: Facts): Stack {
   ): StackRow => ({
     label,
     kind,
-    amps: whereKnown(facts, (system) => amps(system.lanes[place] as L, system)),
+    amps: ifKnown(facts, (system) => amps(system.lanes[place] as L, system)),
   })
   const rows = [
     ...sourceRows(lane, row),

@@ -24,7 +24,7 @@ export function variantsOf(job: JobDocument, shop: ShopSettings, changes: readon
   const variants: Variant[] = [
     { id: 'new', title: 'New battery, as entered', plant: plantOf(job, shop, 'new') },
     { id: 'old', title: 'Old lead-acid bank', plant: plantOf(job, shop, 'old') },
-    ...asDecided(job, shop, changes),
+    ...decidedVariants(job, shop, changes),
     leadBesideIt(job, shop),
     ...waysOfHolding(job, shop),
   ]
@@ -37,7 +37,7 @@ export function variantsOf(job: JobDocument, shop: ShopSettings, changes: readon
 }
 
 /** As specified, as fitted, and with the changes that the checks ask for. */
-function asDecided(job: JobDocument, shop: ShopSettings, changes: readonly RemedyRef[]): Variant[] {
+function decidedVariants(job: JobDocument, shop: ShopSettings, changes: readonly RemedyRef[]): Variant[] {
   const tried = changes.filter(canTry)
   const changed = tried.reduce((next, remedy) => applyRemedy(next, remedy), completeJob(job))
   const { specified } = job

@@ -4,7 +4,7 @@ import type { Diagnosis } from './diagnosis'
 import { harmOf } from './faults/fault'
 import { otherId } from './cause-ids'
 import { scaled, unscaled, type Cause } from './hypotheses'
-import { asItIs, asMet, StandIn } from './instruments'
+import { drawnRig, withDrawnFault, StandIn } from './instruments'
 import { economical } from './procedure'
 import type { Risk } from '#core/commissioning/harm'
 
@@ -49,7 +49,11 @@ export interface Proved {
 export function provedOf(diagnosis: Diagnosis, chance: Chance): Proved {
   const { proof, causes, essential } = diagnosis
   const { cause, size } = drawn(causes, chance)
-  const standIn = new StandIn(proof, asItIs(proof, asMet(proof, cause, { size, chance }), chance), chance)
+  const standIn = new StandIn(
+    proof,
+    drawnRig(proof, withDrawnFault(proof, cause, { size, chance }), chance),
+    chance,
+  )
   const readings = essential.tests.map((test) => ({ test, value: standIn.read(test) }))
   const { fault, at } = cause
   return {
@@ -67,7 +71,11 @@ export function provedOf(diagnosis: Diagnosis, chance: Chance): Proved {
 export function callsOf(diagnosis: Diagnosis, chance: Chance): Call[] {
   const { proof, causes } = diagnosis
   const { cause, size } = drawn(causes, chance)
-  const standIn = new StandIn(proof, asItIs(proof, asMet(proof, cause, { size, chance }), chance), chance)
+  const standIn = new StandIn(
+    proof,
+    drawnRig(proof, withDrawnFault(proof, cause, { size, chance }), chance),
+    chance,
+  )
   let posterior = diagnosis.given([])
   return economical(diagnosis, standIn).posterior.taken.map((reading) => {
     posterior = posterior.with(reading)

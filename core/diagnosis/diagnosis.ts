@@ -147,13 +147,13 @@ const leastBits = 0.005
 export const sureFrom = 0.9
 
 /** Readings that are further off than this, as a mean square in deviations, no cause explains. */
-const mostMisfit = 4
+const largestMisfit = 4
 
 /** Whether the readings are explained by something that is known to go wrong, or by nothing being wrong. */
 export function isExplained(posterior: Posterior): boolean {
   if (posterior.taken.length === 0) return true
   const { cause } = posterior.top()
-  return cause.id !== otherId && posterior.misfit(cause) <= mostMisfit
+  return cause.id !== otherId && posterior.misfit(cause) <= largestMisfit
 }
 
 export type { Ranked, Taken, Worth }

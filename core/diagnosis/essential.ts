@@ -129,7 +129,7 @@ function heavyDrops({ bench, offered }: Known): ProofTest[] {
   )
   const chosen: ProofTest[] = []
   const heldBy = ({ covers, state }: ProofTest): string[] =>
-    covers.filter((run) => open.has(run) && flows(state, run) >= mostOfIt * entryOf(open, run))
+    covers.filter((run) => open.has(run) && flows(state, run) >= leastShareOfLargest * entryOf(open, run))
   while (open.size > 0) {
     const [best] = offered
       .map((test) => ({ test, held: heldBy(test) }))
@@ -142,4 +142,4 @@ function heavyDrops({ bench, offered }: Known): ProofTest[] {
   return chosen
 }
 /** Least share of the largest current for reading a drop. */
-const mostOfIt = 0.7
+const leastShareOfLargest = 0.7

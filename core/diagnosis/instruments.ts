@@ -8,11 +8,11 @@ import type { Rig } from '#core/commissioning/rig'
 import type { ProofTest } from '#core/commissioning/tests/test'
 
 /** A rig as it may turn out: everything that nobody knows exactly is somewhere within its uncertainty. */
-export const asItIs = ({ parameters }: Proof, rig: Rig, chance: Chance): Rig =>
+export const drawnRig = ({ parameters }: Proof, rig: Rig, chance: Chance): Rig =>
   parameters.reduce((moved, parameter) => movedRig(moved, parameter, normal(chance)), rig)
 
 /** A rig with a random fault; some faults are visible on the walk-round. */
-export const asMet = (
+export const withDrawnFault = (
   proof: Proof,
   cause: Cause,
   { size, chance }: { readonly size: number; readonly chance: Chance },

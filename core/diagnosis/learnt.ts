@@ -20,7 +20,7 @@ export interface Learnt {
 }
 
 /** A parameter counts as learnt if less than this share of its uncertainty remains. */
-const leftAtMost = 0.7
+const largestRest = 0.7
 /** Keeps readings without any variance solvable. */
 const leastVariance = 1e-18
 
@@ -54,7 +54,7 @@ export function learntFrom(proof: Proof, readings: readonly Taken[]): Learnt[] {
     )
     const mean = part.reduce((sum, entry, i) => sum + entry * elementAt(off, i), 0)
     const left = Math.sqrt(Math.max(0, 1 - part.reduce((sum, entry) => sum + entry * entry, 0)))
-    if (left > leftAtMost) return []
+    if (left > largestRest) return []
     return learntOf(parameter, proof, { mean, left })
   })
 }

@@ -99,10 +99,13 @@ export class Posterior {
       const z = (taken.value - mean) / sd
       const { stray } = this.known.hypotheses[h]!
       if (!stray) return { log: one.log - Math.log(sd) - 0.5 * z * z, off: [...one.off, z] }
-      const asSound = ((1 - strayShare) * Math.exp(-0.5 * z * z)) / sd
+      const soundDensity = ((1 - strayShare) * Math.exp(-0.5 * z * z)) / sd
       const anything = strayShare * rootOfTwoPi * stray[trail.place]!
       // A reading that is wrong for a separate reason says nothing about the next one.
-      return { log: one.log + Math.log(asSound + anything), off: [...one.off, asSound > anything ? z : 0] }
+      return {
+        log: one.log + Math.log(soundDensity + anything),
+        off: [...one.off, soundDensity > anything ? z : 0],
+      }
     })
     return new Posterior(this.known, [...this.taken, taken], weighed, trail, this)
   }

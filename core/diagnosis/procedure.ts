@@ -93,7 +93,7 @@ function searched(diagnosis: Diagnosis, standIn: StandIn, from: Begun, next: Nex
   for (let quiet = 0; ;) {
     if (isAlarmed) {
       alarmed = taken.size
-      const asked = askedUntilSure()
+      const asked = readingsUntilSure()
       if (asked !== null) return ended(asked)
     }
     const isOver = diagnosis.essential.tests.every((test) => taken.has(test))
@@ -103,7 +103,7 @@ function searched(diagnosis: Diagnosis, standIn: StandIn, from: Begun, next: Nex
   }
 
   /** Readings from the alarm until a fault is sure; null if it comes to nothing, or to nothing being wrong. */
-  function askedUntilSure(): number | null {
+  function readingsUntilSure(): number | null {
     for (let asked = 1; asked <= mostAsked; asked++) {
       const top = firstOf(diagnosis.named(posterior))
       const isSure = top.probability >= sureFrom

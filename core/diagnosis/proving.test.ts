@@ -12,7 +12,7 @@ import { soundId } from './cause-ids'
 import { causesOf, rigWith } from './hypotheses'
 import { Proof } from '#core/commissioning/predict'
 import { chanceOf } from '#core/commissioning/chance'
-import { asItIs, asMet, StandIn } from './instruments'
+import { drawnRig, withDrawnFault, StandIn } from './instruments'
 import { learntFrom, withLearnt } from './learnt'
 import { bitsOfReading, mostBits } from './next'
 import { movedRig } from '#core/commissioning/parameters'
@@ -84,7 +84,7 @@ describe('the expected reading of a test', () => {
       for (let seed = 1; seed <= 12; seed++) {
         const standIn = new StandIn(
           of.proof,
-          asItIs(of.proof, of.proof.rig, chanceOf(seed)),
+          drawnRig(of.proof, of.proof.rig, chanceOf(seed)),
           chanceOf(seed + 50),
         )
         for (const one of of.proof.tests) {
@@ -387,7 +387,7 @@ describe('every fault', () => {
       const chance = chanceOf(100_000 * i + seed + 1)
       const { sizes } = all[i]!
       const size = sizes[Math.floor(chance() * sizes.length)]!
-      const rig = asItIs(proof, rigWith(proof, all[i]!, size), chance)
+      const rig = drawnRig(proof, rigWith(proof, all[i]!, size), chance)
       for (const value of proof.readings(rig, proof.tests).values()) expect(Number.isFinite(value)).toBe(true)
     }
   })
@@ -417,7 +417,7 @@ describe('a search', () => {
       for (let seed = 0; seed < 2; seed++) {
         const chance = chanceOf(1000 * i + seed + 1)
         const size = cause.sizes[Math.floor(chance() * cause.sizes.length)]!
-        const rig = asItIs(proof, asMet(proof, cause, { size, chance }), chance)
+        const rig = drawnRig(proof, withDrawnFault(proof, cause, { size, chance }), chance)
         const top = economical(sidecar, new StandIn(proof, rig, chance)).posterior.top()
         if (same(top.cause.id, cause.id)) right++
         else wrong++
@@ -427,7 +427,7 @@ describe('a search', () => {
     let called = 0
     for (let seed = 1; seed <= 20; seed++) {
       const chance = chanceOf(seed)
-      const standIn = new StandIn(proof, asItIs(proof, proof.rig, chance), chance)
+      const standIn = new StandIn(proof, drawnRig(proof, proof.rig, chance), chance)
       if (economical(sidecar, standIn).posterior.top().cause.id !== soundId) called++
     }
     expect(called).toBeLessThanOrEqual(1)

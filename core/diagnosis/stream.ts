@@ -1,7 +1,7 @@
 import { elementAt, fieldOf, present, withId } from '#core/collections/held'
 import type { Cause } from './hypotheses'
 import { chanceOf, normal } from '#core/commissioning/chance'
-import { asItIs, asMet, StandIn } from './instruments'
+import { drawnRig, withDrawnFault, StandIn } from './instruments'
 import { deviationOf, shown } from '#core/commissioning/meters'
 import type { Proof } from '#core/commissioning/predict'
 import { caseC, heatMinutes, loadOfMachineA } from '#core/commissioning/tests/engine'
@@ -36,8 +36,8 @@ export function standInOf(
   { seed, hidden }: { readonly seed: number; readonly hidden: boolean },
 ): StandIn {
   const { cause, size } = hiddenCause(causes, seed)
-  const rig = hidden ? asMet(proof, cause, { size, chance: chanceOf(seed + 3) }) : proof.rig
-  return new StandIn(proof, asItIs(proof, rig, chanceOf(seed + 1)), chanceOf(seed + 2))
+  const rig = hidden ? withDrawnFault(proof, cause, { size, chance: chanceOf(seed + 3) }) : proof.rig
+  return new StandIn(proof, drawnRig(proof, rig, chanceOf(seed + 1)), chanceOf(seed + 2))
 }
 
 /** Readings of an instrument at a test: noise, drift and class; a case warms over half an hour. */

@@ -35,7 +35,7 @@ const digits = (text: string): string =>
     .replace(/^[.-]+|[.-]+$/gu, '')
 
 /** Whether a word with a number is a part of a longer one, and its number no part of a longer number. */
-function standsIn(text: string, word: string): boolean {
+function containsWord(text: string, word: string): boolean {
   const at = /\d/u.test(word) ? text.indexOf(word) : -1
   if (at < 0) return false
   const [before, after] = [text.slice(0, at), text.slice(at + word.length)]
@@ -60,7 +60,7 @@ export function agreedWords(first: readonly LabelWord[], second: readonly LabelW
     if (isSame) return { ...word, confidence: Math.max(word.confidence, agreed) }
     const hasDigits = /\d/u.test(word.text) || /\d/u.test(text)
     if (!hasDigits) return word
-    const isWithin = there.length === 1 && standsIn(compared(text), compared(word.text))
+    const isWithin = there.length === 1 && containsWord(compared(text), compared(word.text))
     const isSameNumber = digits(word.text) !== '' && digits(text) === digits(word.text)
     if (isWithin || isSameNumber) return { ...word, confidence: Math.max(word.confidence, agreed) }
     const [only] = there.length === 1 ? there : []

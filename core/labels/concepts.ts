@@ -151,7 +151,7 @@ const table = Object.entries(stems) as [Concept, readonly string[]][]
 
 /** Words that begin alike and mean something else. */
 // cspell:disable
-const notMeant: Readonly<Partial<Record<Concept, RegExp>>> = {
+const excludedMeanings: Readonly<Partial<Record<Concept, RegExp>>> = {
   charge:
     /^(?:charger|ladegerat|lader|cargador|chargeur|caricator|caricabatter|ladebooster|ladewandler|laderegler|ladeschluss?$)/u,
   input: /^(?:in.+)$/u,
@@ -185,6 +185,6 @@ export function conceptsOf(text: string): readonly Concept[] {
 const lookUp = (word: string): Concept[] =>
   table.flatMap(([concept, own]) => {
     if (concept === 'input') return reallyInput.test(word) || fits(word, 'eingang') > 0 ? [concept] : []
-    if (notMeant[concept]?.test(word)) return []
+    if (excludedMeanings[concept]?.test(word)) return []
     return own.some((stem) => fits(word, stem) > 0) ? [concept] : []
   })

@@ -41,13 +41,13 @@ export const conceptsIn = (text: string): Concept[] =>
     .flatMap(conceptsOf)
 
 /** Letters between voltages that belong together, at most: ` / `. */
-const besideLetters = 5
+const lettersBetween = 5
 /** Whether another voltage stands right before a value, or another one that differs right behind it. */
 const isBeside = (value: PrintedValue, other: PrintedValue): boolean =>
   other !== value &&
   other.unit === 'V' &&
-  ((other.low !== value.low && Math.abs(other.from - value.to) < besideLetters) ||
-    Math.abs(value.from - other.to) < besideLetters)
+  ((other.low !== value.low && Math.abs(other.from - value.to) < lettersBetween) ||
+    Math.abs(value.from - other.to) < lettersBetween)
 
 /** Values of a line with the words before them. */
 export function valuesOf(line: Line): Told[] {
@@ -125,7 +125,7 @@ function countsIn(line: Line): Told[] {
 }
 
 /** Everything that a line says in numbers. */
-export function toldBy(line: Line): Told[] {
+export function printedValuesOf(line: Line): Told[] {
   const own = valuesOf(line)
   return [...own, ...peakTimesIn(line, own), ...countsIn(line)]
 }

@@ -1,6 +1,6 @@
 import type { PartKindId } from '#core/job/fields'
 import { given, isAllowed, lostPoint, type Given } from './fit'
-import { lineOf, toldBy, wordsBetween, type Line, type Told } from './line'
+import { lineOf, printedValuesOf, wordsBetween, type Line, type Told } from './line'
 import { nameAfter, type LabelName } from './names'
 import { labelRules } from './rules'
 import { around, linesOf, type Box, type LabelWord } from './word'
@@ -48,7 +48,7 @@ export function readLabel(
 ): LabelReading {
   const rules = labelRules[part] ?? []
   const lines = linesOf(words).map(lineOf)
-  const all = lines.flatMap(toldBy)
+  const all = lines.flatMap(printedValuesOf)
   const read = (nominal: number | null): Given[] =>
     all.flatMap((one) => given(one, rules, nominal)).filter((one) => isAllowed(part, one))
   const printedNominal = read(null).find(({ field }) => ['nominalV', 'outputV'].includes(field))

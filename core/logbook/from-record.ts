@@ -24,7 +24,7 @@ export function entriesOfRecord({ inputs, result }: FittingRecord): EntryBody[] 
   const repairs = result.mended.map(({ words, when }) =>
     entryOf({ ...made, at: when, kind: 'note', words: `${words}: repaired` }),
   )
-  const left = leftOpen(result).map((words) => entryOf({ ...made, kind: 'deviation', words }))
+  const left = openItems(result).map((words) => entryOf({ ...made, kind: 'deviation', words }))
   return [visit, ...readingsOf(result), ...jointsOf(result, issuedAt), ...repairs, ...left]
 }
 
@@ -68,7 +68,7 @@ const jointsOf = ({ learnt }: FittingRecord['result'], at: string): EntryBody[] 
   )
 
 /** Items that were open when the record was signed, a sentence each. */
-function leftOpen({ tests, open, steps }: FittingRecord['result']): string[] {
+function openItems({ tests, open, steps }: FittingRecord['result']): string[] {
   const outside = tests
     .filter(({ within }) => !within)
     .map(({ title, reading, expected }) => `${title}: read ${reading}, expected ${expected}.`)

@@ -46,7 +46,7 @@ function unproved(job: JobDocument, settings: { rules: RuleOverrides; units: Dis
   ]
 }
 
-function notSuiting(verdict: Verdict | null): Missing[] {
+function unsuitableItems(verdict: Verdict | null): Missing[] {
   return verdict === null || verdict === 'suits' ? [] : [lacks('The verdict as specified is not “Suits”.')]
 }
 
@@ -73,12 +73,12 @@ export function missingOf(
         : []),
       ...contact,
     ],
-    specification: notSuiting(verdict),
+    specification: unsuitableItems(verdict),
     wiring: openWiring(wired),
     labels: openWiring(wired),
-    cards: [...notSuiting(verdict), ...contact],
+    cards: [...unsuitableItems(verdict), ...contact],
     record: unproved(job, { rules, units }),
-    booklet: [...notSuiting(verdict), ...unplaced(wired), ...contact],
+    booklet: [...unsuitableItems(verdict), ...unplaced(wired), ...contact],
   }
   return Object.fromEntries(
     paperKindIds.map((kind) => [

@@ -4,7 +4,7 @@ export class Unsolvable extends Error {
 }
 
 /** The result of some work; null if it has no solution. */
-export function whereSolvable<T>(work: () => T): T | null {
+export function ifSolvable<T>(work: () => T): T | null {
   try {
     return work()
   } catch (error) {

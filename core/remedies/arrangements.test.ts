@@ -6,7 +6,7 @@ import type { AlternatorLane } from '#core/system/lanes'
 import { startingV } from '#core/system/starting'
 import { factsOf, usualSystem, type System } from '#core/system/system'
 import { alternator, charger, goodJob, link, straightJob, withMeasured, withValues } from '#core/testing'
-import { holdBack, noMoreThan, oneHeldBack, smallerDcdc, voltageRemedies } from './arrangements'
+import { holdBack, limitCurrent, oneHeldBack, smallerDcdc, voltageRemedies } from './arrangements'
 import { warmerPlace } from './warmer-place'
 
 const systemOf = (job: JobDocument, rules: RuleOverrides = {}): System => usualSystem(factsOf(job, { rules }))
@@ -17,7 +17,7 @@ const chargerOf = (system: System) => system.many.chargers[0]!
 describe('a unit that may give no more than a current', () => {
   const ways = (job: JobDocument, mostA: number) => {
     const system = systemOf(job)
-    return noMoreThan(chargerOf(system), system.bank, mostA).map(({ id, value }) => [id, value])
+    return limitCurrent(chargerOf(system), system.bank, mostA).map(({ id, value }) => [id, value])
   }
   it('is held to it where it can be set, or replaced by the largest that is made under it', () =>
     expect(ways(charger({ currentLimit: 'adjustable' }), 17.6)).toEqual([
@@ -31,7 +31,7 @@ describe('a unit that may give no more than a current', () => {
   it('has no smaller DC-DC than is made', () => {
     const system = systemOf(link({}))
     const { link: unit } = alternatorOf(system)
-    expect(noMoreThan(unit, system.bank, 3)).toEqual([{ id: 'battery.other', on: 'candidate' }])
+    expect(limitCurrent(unit, system.bank, 3)).toEqual([{ id: 'battery.other', on: 'candidate' }])
   })
 })
 

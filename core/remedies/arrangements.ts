@@ -14,7 +14,7 @@ import {
 } from '#core/system/lanes'
 import { sizeForOhm } from '#core/system/cables'
 import type { View } from '#core/system/scene'
-import { keepsOwnLead, leftOnOutput } from '#core/system/output'
+import { keepsOwnLead, batteryOnOutput } from '#core/system/output'
 import type { System } from '#core/system/system'
 import { sumOf, type Giving } from '#core/system/together'
 import { chargerSizesA, dcdcSizesA, leastSizeA, sizeUnder, type RemedyRef, type ValuedRef } from './catalogue'
@@ -54,7 +54,7 @@ export function voltageRemedies(unit: ChargeUnit, bank: Bank, setting: RemedyRef
 }
 
 /** A unit held to a current, or one in its place that gives no more; another battery where none is made so small. */
-export function noMoreThan(unit: ChargeUnit, bank: Bank, limitA: number): RemedyRef[] {
+export function limitCurrent(unit: ChargeUnit, bank: Bank, limitA: number): RemedyRef[] {
   const limit: RemedyRef = { id: 'charger.limit-current', on: unit.$path, value: Math.floor(limitA) }
   const smaller = replacement(unit, bank, limitA)
   return [
@@ -134,7 +134,7 @@ export function holdBack(lane: AlternatorLane, system: System, mostA = system.ba
   )
   const cableM = Math.ceil(((loopOhm * 1000) / mohmPerM) * 10) / 10
   // Behind a DC-DC the alternator has its own battery alone, not the lead of the house.
-  const losesLead = leftOnOutput(lane, system) !== null && !keepsOwnLead(lane)
+  const losesLead = batteryOnOutput(lane, system) !== null && !keepsOwnLead(lane)
   // A limit on the current lowers the voltage as well: it must still reach the window.
   const arrivesV =
     alternator.regulatorV - isolatorDropV(lane) - bank.tailA * (cableOhm(lane, rules) + loopOhm)

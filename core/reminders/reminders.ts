@@ -73,7 +73,7 @@ export const reminderOfWarranty = (part: string, source: string, ends: Day): Due
 })
 
 /** Months until a reminder that is done comes again; null if it does not. */
-const comesAgain: Readonly<Record<ReminderKind, number | null>> = {
+const repeatMonths: Readonly<Record<ReminderKind, number | null>> = {
   retorque: null,
   yearly: 12,
   storage: 12,
@@ -84,7 +84,7 @@ const comesAgain: Readonly<Record<ReminderKind, number | null>> = {
 
 /** When a reminder comes again once it is done: a year after the day it was due, or after today if that is past. */
 export function nextDue(kind: ReminderKind, due: Day, today: Day): Day | null {
-  const months = comesAgain[kind]
+  const months = repeatMonths[kind]
   if (months === null) return null
   const next = plusMonths(due, months)
   return next > today ? next : plusMonths(today, months)

@@ -9,7 +9,7 @@ const triesBeforeHalving = 12
 /** The first step after something switched is no longer than this, s. */
 const afterEventS = 60
 /** A switching time is tried this far from its linear estimate, s. */
-const besideS = 0.2
+const nearSwitchS = 0.2
 /** A step grows by no more than this, and shrinks by no less. */
 const mostGrowth = 6
 const leastShrink = 0.1
@@ -19,7 +19,7 @@ const justGood = 2
 
 /** A moment inside a stretch, not too near to either end. */
 const between = (low: number, high: number, at: number): number => {
-  const margin = Math.min(besideS, (high - low) / 4)
+  const margin = Math.min(nearSwitchS, (high - low) / 4)
   return Math.min(high - margin, Math.max(low + margin, at))
 }
 
@@ -116,7 +116,7 @@ export class Stepper {
       // Just before the line where the last try was behind it, just behind it where it was before; at length
       // halved.
       const share = i < triesBeforeHalving ? this.crossingShare() : 0.5
-      const middle = between(low, high, low + (high - low) * share + (behind ? -besideS : besideS))
+      const middle = between(low, high, low + (high - low) * share + (behind ? -nearSwitchS : nearSwitchS))
       this.system.attempt(middle)
       behind = this.look()
       for (const trigger of triggers) trigger.bracket(behind)

@@ -47,7 +47,7 @@ function worthOf(answers: readonly Answer[]): Worth[] {
 }
 
 /** Whether an answer holds: nothing blocks it, and its run exceeds no limit. */
-const standsUp = ({ inTheWay, verdict, figures }: Answer): boolean =>
+const isValid = ({ inTheWay, verdict, figures }: Answer): boolean =>
   inTheWay.length === 0 && verdict !== 'does-not-suit' && (figures.alternatorPeakC ?? 0) <= caseLimitC
 
 /** Answers that no other beats by its full figures, wiring included. One with open values never beats a sure one. */
@@ -125,8 +125,8 @@ export function answersOf(full: FullAnswers, outcomes: readonly Outcome[]): Answ
     if (!areAll && !isKeptForSure(left)) return null
     const front = bestOf(left).map(({ index, sure }) => ({ index, sure, answer: full.at(index) }))
     for (const { index } of front) asked.add(index)
-    const bad = front.filter(({ answer }) => !standsUp(answer))
-    const turned = front.filter(({ sure, answer }) => sure && standsUp(answer) && !isSure(answer))
+    const bad = front.filter(({ answer }) => !isValid(answer))
+    const turned = front.filter(({ sure, answer }) => sure && isValid(answer) && !isSure(answer))
     if (bad.length === 0 && turned.length === 0 && front.length > 0) {
       return answered(unbeaten(front.map(({ answer }) => answer)))
     }
@@ -134,7 +134,7 @@ export function answersOf(full: FullAnswers, outcomes: readonly Outcome[]): Answ
     for (const { index } of bad) failing.add(index)
     for (const { index } of turned) open.add(index)
   }
-  const standing = unbeaten([...asked].map((index) => full.at(index)).filter(standsUp))
+  const standing = unbeaten([...asked].map((index) => full.at(index)).filter(isValid))
   if (standing.length > 0) return answered(standing)
   return { answers: [], worth: [], nearest: nearestAnswer(full, inOrder, failing), batteryGoes: null }
 }

@@ -31,7 +31,7 @@ export class StepsCarriedOut {
 }
 
 function carryOut(job: JobDocument, asked: RemedyRef, { parts, values }: Supply, q: Write): CarriedOut {
-  const ref = asRated(asked, values)
+  const ref = withPartRating(asked, values)
   const at = partAt(job, ref.on)
   const on = at && at.kind !== 'use' && at.kind !== 'place' ? partName(job, ref.on) : ''
   const step = { ref, label: remedyLabel(ref, q), on, parts, values, hours: remedyOf(ref).hours }
@@ -44,7 +44,7 @@ function carryOut(job: JobDocument, asked: RemedyRef, { parts, values }: Supply,
 const takerOf = (ref: RemedyRef): PartPath => (remedyOf(ref).monitors ? 'use' : ref.on)
 
 /** A remedy with the rating of the part that was taken for it: no step of 25 A has a part of 20 A. */
-function asRated(ref: RemedyRef, values: Supply['values']): RemedyRef {
+function withPartRating(ref: RemedyRef, values: Supply['values']): RemedyRef {
   const ratedA = (values.ratedA as { readonly value?: unknown } | undefined)?.value
   return ref.value === undefined || typeof ratedA !== 'number' || ref.value === ratedA
     ? ref

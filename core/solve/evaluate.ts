@@ -9,7 +9,7 @@ import { resolveRules } from '#core/rules/rules'
 import { inputsOf } from '#core/simulation/inputs'
 import type { Plant } from '#core/simulation/plant'
 import { plantFrom } from '#core/simulation/plant-of-job'
-import { whereSolvable } from '#core/physics/unsolvable'
+import { ifSolvable } from '#core/physics/unsolvable'
 import { totalsOf, type Totals } from '#core/simulation/runs'
 import { dayAway } from '#core/system/energy'
 import { factsOf, usualSystem, type System } from '#core/system/system'
@@ -100,7 +100,7 @@ export class Evaluator {
       findings,
       system: last,
     } = isSettled(end.findings) ? this.withoutIdle(full, { decided, battery, end }) : { draft: full, ...end }
-    const inTheWay = findings.filter(standsInTheWay)
+    const inTheWay = findings.filter(isUnsettled)
     const steps = withoutDoubles(draft.steps).map((step) => ({
       ...step,
       settles: settledBy(step, plan.before, findings),
@@ -172,7 +172,7 @@ export class Evaluator {
       // Mostly the finding that asked for the step blocks the job again. Then no other check is needed.
       const isMissed = end.asked.some(({ ref, id, on }) => {
         const finding = servesAlike(ref, step.ref) ? found.one(id, on) : null
-        return finding !== null && standsInTheWay(finding)
+        return finding !== null && isUnsettled(finding)
       })
       if (isMissed) continue
       const findings = found.all()
@@ -190,7 +190,7 @@ export class Evaluator {
       const findings = found.all()
       const system = usualSystem(found.facts)
       if (round === mostRounds) return { findings, system, asked }
-      const left = findings.filter(standsInTheWay)
+      const left = findings.filter(isUnsettled)
       const next = left.flatMap(({ id, on, remedies }): AskedFor[] => {
         const ref = remedies.find((one) => canTry(one) && mayFollow(one, draft.steps, round, plan))
         return ref ? [{ ref, id, on }] : []
@@ -199,8 +199,8 @@ export class Evaluator {
       if (next.length === 0 || (round > 0 && next.length < left.length)) return { findings, system, asked }
       asked.push(...next)
       for (const ref of joinRemedies(next.map((one) => one.ref))) {
-        const askedBy = next.filter((one) => servesAlike(one.ref, ref)).map(({ id }) => id)
-        draft.take(ref, askedBy, null, system)
+        const requestedBy = next.filter((one) => servesAlike(one.ref, ref)).map(({ id }) => id)
+        draft.take(ref, requestedBy, null, system)
       }
     }
   }
@@ -213,7 +213,7 @@ export class Evaluator {
     const key = JSON.stringify([plant, inputs])
     const known = this.runs.get(key)
     if (known !== undefined) return known
-    const totals = whereSolvable(() => totalsOf('driving-day', plant, inputs))
+    const totals = ifSolvable(() => totalsOf('driving-day', plant, inputs))
     this.runs.set(key, totals)
     return totals
   }
@@ -280,8 +280,8 @@ interface Ending {
 /** A remedy and the finding that asked for it. */
 type AskedFor = { readonly ref: RemedyRef } & Pick<Finding, 'id' | 'on'>
 
-const standsInTheWay = (finding: Finding): boolean => isBlocking(finding) && !isAccepted(finding)
-const isSettled = (findings: readonly Finding[]): boolean => !findings.some(standsInTheWay)
+const isUnsettled = (finding: Finding): boolean => isBlocking(finding) && !isAccepted(finding)
+const isSettled = (findings: readonly Finding[]): boolean => !findings.some(isUnsettled)
 
 /** Whether a remedy does the job of another one: it is the same, or one monitor for both. */
 const servesAlike = (asked: RemedyRef, ref: RemedyRef): boolean =>

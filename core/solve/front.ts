@@ -79,12 +79,12 @@ export function beats(a: Figures, b: Figures): boolean {
     theirs: of(b),
     noticeable,
   }))
-  const noWorse = rows.every(({ mine, theirs, noticeable }) => mine <= theirs + noticeable)
-  return noWorse && rows.some(({ mine, theirs, noticeable }) => mine < theirs - noticeable)
+  const isNoWorse = rows.every(({ mine, theirs, noticeable }) => mine <= theirs + noticeable)
+  return isNoWorse && rows.some(({ mine, theirs, noticeable }) => mine < theirs - noticeable)
 }
 
 /** Most answers with open values among those shown, if certain ones exist. */
-const mostIfs = 3
+const mostConditional = 3
 /** Extra cost of an answer, as a share, that is accepted before an inverter is limited instead. */
 const likePrice = 1.2
 
@@ -118,7 +118,7 @@ export function bestOf(outcomes: readonly Outcome[]): Outcome[] {
   )
   if (ifs.length === 0) return thinned(sure, mostAnswers)
   if (sure.length === 0) return thinned(ifs, mostAnswers)
-  const shownIfs = thinned(ifs, mostIfs)
+  const shownIfs = thinned(ifs, mostConditional)
   return [...thinned(sure, mostAnswers - shownIfs.length), ...shownIfs]
 }
 

@@ -192,18 +192,18 @@ describe('the answers of an installer', () => {
   it('the bus: a sure answer, one that depends on two measurements, and the saving of measuring them', () => {
     const { answers, worth } = searchAnswers(planOf(jobs['0424']!, {}, shelf))
     expect(answers.some(isSure)).toBe(true)
-    const asItIs = named(answers, /^Depot charger as it is$/)
-    expect(asItIs).toMatchObject({ verdict: 'measure-first', steps: [] })
-    expect(asItIs.conditions.map(({ label, minutes, range }) => [label, minutes, range])).toEqual([
+    const drawnRig = named(answers, /^Depot charger as it is$/)
+    expect(drawnRig).toMatchObject({ verdict: 'measure-first', steps: [] })
+    expect(drawnRig.conditions.map(({ label, minutes, range }) => [label, minutes, range])).toEqual([
       ['Absorption voltage', 10, [13.8, 14.6]],
       ['Float voltage', 60, [13.2, 13.6]],
     ])
-    expect(asItIs.conditions.map(({ partInSentence }) => partInSentence)).toEqual([
+    expect(drawnRig.conditions.map(({ partInSentence }) => partInSentence)).toEqual([
       'Depot charger',
       'Depot charger',
     ])
     const cheapest = Math.min(...answers.filter(isSure).map(({ figures }) => figures.cost))
-    expect(worth[0]).toMatchObject({ answer: asItIs.id, cost: cheapest - asItIs.figures.cost })
+    expect(worth[0]).toMatchObject({ answer: drawnRig.id, cost: cheapest - drawnRig.figures.cost })
   })
 
   it('the sidecar: a maintainer of a few amperes, not a large unit turned down', () => {

@@ -52,8 +52,8 @@ export function withWiringSteps(
     if (asked.length === 0) break
     const system = usualSystem(facts)
     for (const ref of joinRemedies(asked.map((one) => one.ref))) {
-      const askedBy = asked.filter((one) => sameRemedy(one.ref, ref)).map(({ id }) => id)
-      draft.take(ref, askedBy, null, system)
+      const requestedBy = asked.filter((one) => sameRemedy(one.ref, ref)).map(({ id }) => id)
+      draft.take(ref, requestedBy, null, system)
     }
     wiring = wiringOfAnswer(plan, draft.job)
   }

@@ -13,7 +13,7 @@ export function keepsOwnLead({ alternator, starting }: AlternatorLane): boolean 
  * The lead battery that is left on an alternator's output when the lithium cuts out, in words; null if there is
  * none. A battery switch may be turned so that none is.
  */
-export function leftOnOutput(lane: AlternatorLane, system: System): string | null {
+export function batteryOnOutput(lane: AlternatorLane, system: System): string | null {
   const { link } = lane
   if (link.kind === 'switch') return null
   if (keepsOwnLead(lane) && link.kind !== 'direct') return 'the lead starting battery stays on its output'

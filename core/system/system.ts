@@ -146,7 +146,7 @@ export const usualSystem = (facts: Facts): System =>
   new System(new Scene(facts, nothingAssumed, { asUsual: true }))
 
 /** The result of a piece of work; null if it needs an unknown value. */
-export function whereKnown<T>(facts: Facts, work: (system: System) => T): T | null {
+export function ifKnown<T>(facts: Facts, work: (system: System) => T): T | null {
   const { value, scene } = judge(facts, nothingAssumed, work)
   return scene.missing.length === 0 ? value : null
 }

@@ -38,7 +38,7 @@ export const waysTogether = ({ lanes }: System): readonly Together[] =>
  * together fill more than the day, all of them do, and are counted ashore.
  */
 export function givingTogether(way: Way, system: System): readonly Giving[] {
-  const isAtOnce = allRunTogether(system)
+  const isAtOnce = canAllRun(system)
   if (isAtOnce && way !== 'ashore') return []
   return system.lanes
     .filter(({ kind }) => isAtOnce || (ways[way].kinds as readonly string[]).includes(kind))
@@ -46,7 +46,7 @@ export function givingTogether(way: Way, system: System): readonly Giving[] {
     .filter(({ amps }) => amps > 0)
 }
 
-function allRunTogether({ lanes, many, rules }: System): boolean {
+function canAllRun({ lanes, many, rules }: System): boolean {
   const longest = (wanted: Lane['kind']): number =>
     Math.max(0, ...lanes.filter(({ kind }) => kind === wanted).map((lane) => hoursOf(lane, rules)))
   const [plugged, driven] = [longest('charger'), longest('alternator')]

@@ -26,12 +26,12 @@ export function windowOf(each: View<'candidate'>): ChargeWindow {
   const chargeHighV =
     entered('chargeHighV') ?? Math.max(each.chargeHighV, known('chargeLowV'), known('chargeRecommendedV'))
   const cutV = entered('bmsOverV')
-  const mosts = [
+  const upperLimits = [
     { field: 'chargeHighV', volts: chargeHighV },
     { field: 'absoluteHighV', volts: entered('absoluteHighV') ?? Infinity },
     { field: 'bmsOverV', volts: cutV === null ? Infinity : cutV - (underCutV * Number(each.nominalV)) / 12 },
   ] as const
-  const most = mosts.reduce((a, b) => (b.volts < a.volts ? b : a))
+  const most = upperLimits.reduce((a, b) => (b.volts < a.volts ? b : a))
   const highV = most.volts
   const lowV = Math.min(each.chargeLowV, highV)
   const aimedV = entered('chargeRecommendedV') ?? (lowV + highV) / 2

@@ -14,7 +14,7 @@ const tieOhm = 1
 /** A bolted short, Ω. */
 export const boltedOhm = 1e-4
 /** Where a search begins: a regulator holds a little less than it is set to, V. */
-const heldUnderV = 0.05
+const startUnderV = 0.05
 
 /**
  * Initial voltages of a case, V, by post: the voltage of the nearest battery or source, and zero in the negative.
@@ -30,7 +30,7 @@ export function startOf(
     // While an engine runs, its alternator holds the voltage on its side.
     if (unit.kind === 'battery' && !(unit.serves === 'engine' && runsEngine(at)))
       return [[unit.plus, emfV(unit, at)]]
-    return unit.kind === 'alternator' && runsEngine(at) ? [[unit.plus, unit.setV - heldUnderV]] : []
+    return unit.kind === 'alternator' && runsEngine(at) ? [[unit.plus, unit.setV - startUnderV]] : []
   })
   const positive = new Set(posts.filter(({ pole }) => pole === 'positive').map(({ id }) => id))
   while (front.length > 0) {

@@ -1,6 +1,6 @@
 import { entryOf, present } from '#core/collections/held'
 import { cableSizesMm2 } from '#core/physics/conductors'
-import { isLaidWithItsRun, ohmAtSize, type Conductors } from './run-ohm'
+import { takesRunSize, ohmAtSize, type Conductors } from './run-ohm'
 import type { Run, WiringUnit } from './network'
 import { runAmpacityA, heatingA, shareOfWay } from './size'
 import type { Wiring } from './wiring'
@@ -61,11 +61,11 @@ export function figuresOf(run: Run, wiring: Wiring): RunFigures {
   // With another size than one that is too thin more flows.
   const replaced = holdsBack ? wiring.replaced(run, null) : wiring
   const most = { fuseA, lostV: allowed * nominalV }
-  const thereAt = (areaMm2: number): Wiring => (areaMm2 === run.areaMm2 ? wiring : replaced)
+  const wiringAt = (areaMm2: number): Wiring => (areaMm2 === run.areaMm2 ? wiring : replaced)
   const sizes =
     run.areaMm2 === null
       ? []
-      : around(run.areaMm2).map((areaMm2) => sizeAt(areaMm2, run, [wiring, thereAt(areaMm2)], most))
+      : around(run.areaMm2).map((areaMm2) => sizeAt(areaMm2, run, [wiring, wiringAt(areaMm2)], most))
   return {
     id: run.id,
     amps: flows,
@@ -111,7 +111,7 @@ function sizeAt(
 function loopOhmOf(run: Run, { ways, network: { cableC } }: Wiring, size: Conductors = run): number {
   const back = ways.returnOf(run.id)
   const isOwn = size.areaMm2 === run.areaMm2 && size.count === run.count
-  const backOhm = back ? ohmAtSize(back, !isOwn && isLaidWithItsRun(back) ? size : back, cableC) : 0
+  const backOhm = back ? ohmAtSize(back, !isOwn && takesRunSize(back) ? size : back, cableC) : 0
   return ohmAtSize(run, size, cableC) + backOhm
 }
 

@@ -20,7 +20,7 @@ export function conductorsOhm(
 ): number {
   if (areaMm2 === null) return chassisOhm(lengthM)
   const alike = conductorOhm({ lengthM, areaMm2, material }) * copperFactor(cableC)
-  return alike / likeConductors({ lengthM, count, shortestM })
+  return alike / equivalentConductors({ lengthM, count, shortestM })
 }
 
 type SideBySide = Pick<Run, 'lengthM' | 'count' | 'shortestM'>
@@ -30,10 +30,10 @@ const shortestAs = ({ lengthM, count, shortestM }: SideBySide): number =>
   shortestM !== null && count > 1 && shortestM < lengthM ? lengthM / shortestM : 1
 
 /** As how many conductors of the whole length those side by side count: a shorter one counts for more. */
-export const likeConductors = (run: SideBySide): number => run.count - 1 + shortestAs(run)
+export const equivalentConductors = (run: SideBySide): number => run.count - 1 + shortestAs(run)
 
 /** Share of the current of a run that the hardest worked of its conductors carries, 0 to 1. */
-export const largestShare = (run: SideBySide): number => shortestAs(run) / likeConductors(run)
+export const largestShare = (run: SideBySide): number => shortestAs(run) / equivalentConductors(run)
 
 /** Resistance of a clean bolted stud, Ω (engineering default). */
 const studOhm = 20e-6
@@ -57,5 +57,4 @@ export const ohmAtSize = (run: Run, size: Conductors, cableC: number, lengthM = 
   sizedOhm(run, cableC, size, lengthM)
 
 /** Whether a return gets the size of its run: not if it is the chassis or was set by hand. */
-export const isLaidWithItsRun = ({ areaMm2, areaKnown }: Run): boolean =>
-  areaMm2 !== null && areaKnown !== 'set'
+export const takesRunSize = ({ areaMm2, areaKnown }: Run): boolean => areaMm2 !== null && areaKnown !== 'set'

@@ -4,7 +4,7 @@ import { fuseInterruptA, fuseRangeA, fuseSizesA, type FuseFamily } from '#core/p
 import { fastestS, isGraded } from '#core/physics/fuse-times'
 import { highestChargeV } from './charge-voltage'
 import { inFewSizes } from './few-sizes'
-import { conductorsOhm, isLaidWithItsRun, largestShare, type Conductors } from './run-ohm'
+import { conductorsOhm, takesRunSize, largestShare, type Conductors } from './run-ohm'
 import { Joints } from './joints'
 import { Solved, type Design } from './solved'
 import type { Network, Post, Run } from './network'
@@ -147,7 +147,7 @@ function withRatings(
     const aicA = fitting.aicA ?? fuseInterruptA(family, highestChargeV(post))
     return { ...post, fitting: { ...fitting, family, ratedA, aicA } }
   })
-  return { ...solved.network, posts: asTheirFuses(graded(posts, drafted, ampsAt, rules), drafted) }
+  return { ...solved.network, posts: ratedAsFuses(graded(posts, drafted, ampsAt, rules), drafted) }
 }
 
 /**
@@ -236,7 +236,7 @@ const bearsStart = (family: FuseFamily, ratedA: number, surge: Surge | null): bo
   !surge || fastestS(family, surge.amps / ratedA) >= surge.seconds
 
 /** Switches, bars and shunts for no less than the fuse before them lets through for good. */
-function asTheirFuses(posts: readonly Post[], { draft, ways }: Drafted): readonly Post[] {
+function ratedAsFuses(posts: readonly Post[], { draft, ways }: Drafted): readonly Post[] {
   const rated = new Map(posts.map(({ id, fitting }) => [id, fitting?.ratedA ?? 0]))
   return posts.map((post, i): Post => {
     const { fitting } = post
@@ -406,7 +406,7 @@ function sizeOf(
     conductorsOhm({ lengthM, material, areaMm2, count, shortestM }, network.cableC)
   // The voltage drop of its fuses, switches and plugs is not available for the conductor.
   const wayOhm = (size: Conductors): number => {
-    const backOhm = back ? ohmOf(back, isLaidWithItsRun(back) ? size : back) : 0
+    const backOhm = back ? ohmOf(back, takesRunSize(back) ? size : back) : 0
     return ohmOf(ways.runAt(run.id), size) + backOhm + ownShare * fittingsOhm
   }
   const loses = (size: Conductors): boolean =>

@@ -9,7 +9,7 @@ import { draftOf, sizeRulesOf } from './of-job'
 import type { Beyond, Ways } from './paths'
 import type { WiringDraft } from './propose/builder'
 import { propose } from './propose/propose'
-import { isLaidWithItsRun, type Conductors } from './run-ohm'
+import { takesRunSize, type Conductors } from './run-ohm'
 import type { Design, Solved } from './solved'
 import { dropShare, sized, type SizeRules } from './size'
 
@@ -46,7 +46,7 @@ export class Wiring {
   /** The runs replaced together with one: those of the same cable, and their returns. */
   replacedWith(run: Run): readonly Run[] {
     const alike = this.network.runs.filter((other) => isAlike(other, run))
-    const backs = alike.flatMap(({ id }) => this.ways.returnOf(id) ?? []).filter(isLaidWithItsRun)
+    const backs = alike.flatMap(({ id }) => this.ways.returnOf(id) ?? []).filter(takesRunSize)
     return [...new Set([...alike, ...backs])]
   }
   /**

@@ -6,7 +6,7 @@ import { callsOf, firstCallsIn, provedOf, type Call, type Proved } from '#core/d
 import { isReading } from '#core/diagnosis/essential'
 import { otherId, soundId } from '#core/diagnosis/cause-ids'
 import { chanceOf } from '#core/commissioning/chance'
-import { asItIs, asMet, StandIn } from '#core/diagnosis/instruments'
+import { drawnRig, withDrawnFault, StandIn } from '#core/diagnosis/instruments'
 import type { Risk } from '#core/commissioning/harm'
 import { begun, economical, inOrder } from '#core/diagnosis/procedure'
 import { specifiedJob } from '../lib/demo-shelf'
@@ -58,7 +58,7 @@ function searchAll(number: string): JobTried {
     Array.from({ length: cause.fault ? seeds : seeds * soundTimes }, (_, seed): Tried => {
       const chance = chanceOf(100_000 * i + seed + 1)
       const size = cause.sizes[Math.floor(chance() * cause.sizes.length)]!
-      const rig = asItIs(proof, asMet(proof, cause, { size, chance }), chance)
+      const rig = drawnRig(proof, withDrawnFault(proof, cause, { size, chance }), chance)
       const standIn = new StandIn(proof, rig, chanceOf(seed + 7))
       const from = begun(diagnosis, standIn)
       const course = economical(diagnosis, standIn, from)

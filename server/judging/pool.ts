@@ -22,7 +22,7 @@ const taskMs = 240_000
 const judges = Math.max(1, availableParallelism() - 1)
 const printers = availableParallelism()
 /** Threads give way to the thread that answers requests by this much, where the system knows it. */
-const givesWay = 5
+const niceLevel = 5
 
 const poolOf = (threads: number, idleMs: number): Piscina =>
   new Piscina({
@@ -30,7 +30,7 @@ const poolOf = (threads: number, idleMs: number): Piscina =>
     minThreads: 0,
     maxThreads: threads,
     idleTimeout: idleMs,
-    niceIncrement: givesWay,
+    niceIncrement: niceLevel,
     resourceLimits: { maxOldGenerationSizeMb: mostMb },
   })
 

@@ -110,17 +110,17 @@ export class JudgingQueue {
   /** @param until only jobs saved by then; null for all */
   private behind(until: string | null): Promise<Behind[]> {
     const { sql } = this
-    const byThen = until === null ? sql`true` : sql`updated_at <= ${until}::text::timestamptz`
+    const savedBefore = until === null ? sql`true` : sql`updated_at <= ${until}::text::timestamptz`
     const columns = sql`job.workshop_id as workshop, job_id as id, job.version, document, rules, units as system, currency, workshop.version as shop, now()::text as now`
     // Each half uses its own index, which holds only jobs that are behind or may be.
     return sql<Behind[]>`
       (select ${columns} from job join workshop using (workshop_id)
-        where judged_version <> job.version and deleted_at is null and ${byThen} order by updated_at desc limit ${batch})
+        where judged_version <> job.version and deleted_at is null and ${savedBefore} order by updated_at desc limit ${batch})
       union all
       (select ${columns} from workshop cross join lateral (
           select * from job
           where job.workshop_id = workshop.workshop_id and judged_shop < workshop.version
-            and stage <> 'done' and judged_version = job.version and deleted_at is null and ${byThen}
+            and stage <> 'done' and judged_version = job.version and deleted_at is null and ${savedBefore}
           limit ${batch}) job
         limit ${batch})
       limit ${batch}`

@@ -17,7 +17,7 @@ export const orTaken = <T>(work: Promise<T>, { job: { number } }: JobDocument): 
   })
 
 /** Most numbers that were given by hand ahead of the counter and are passed over at once. */
-const mostPassedOver = 10_000
+const mostSkippedNumbers = 10_000
 
 /** The numbers that a workshop gives its jobs. */
 export class JobNumbers extends Repository {
@@ -32,7 +32,7 @@ export class JobNumbers extends Repository {
   /** The next number of the workshop that no job has, four digits at least. */
   async next(): Promise<string> {
     const { workshop } = this.actor
-    for (let tries = 0; tries < mostPassedOver; tries++) {
+    for (let tries = 0; tries < mostSkippedNumbers; tries++) {
       const [row] = await this.sql<{ number: number }[]>`
         update workshop set last_number = last_number + 1 where workshop_id = ${workshop} returning last_number as number`
       const number = String(row!.number).padStart(4, '0')

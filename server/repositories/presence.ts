@@ -9,7 +9,7 @@ export interface Present {
 }
 
 /** Windows tell this often that they are still there, s … */
-export const toldEveryS = 20
+export const presenceEveryS = 20
 /** … and count as closed after this long without a word, s. */
 const goneAfterS = 50
 

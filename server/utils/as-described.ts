@@ -6,8 +6,8 @@ const isChecked = process.env.CHECK_ANSWERS === 'yes'
 /** The difference of an answer from its route's declaration; null if there is none, or nobody checks. */
 export function answerProblem({ answer }: RouteSpec, sent: unknown): string | null {
   if (!isChecked || !('json' in answer)) return null
-  const asSent: unknown = JSON.parse(JSON.stringify(sent ?? null))
-  const { error } = answer.json.validate(asSent, { convert: false, abortEarly: false })
+  const sentJson: unknown = JSON.parse(JSON.stringify(sent ?? null))
+  const { error } = answer.json.validate(sentJson, { convert: false, abortEarly: false })
   return error ? `The answer is not as the route says: ${error.message}` : null
 }
 

@@ -183,7 +183,7 @@ const unread = computed(() => error.value !== '')
   >
     <div class="relative min-w-0 flex-1">
       <ChoiceButtons
-        v-if="field.type === 'choice' && (compact ? asShortButtons(field) : asButtons(field))"
+        v-if="field.type === 'choice' && (compact ? fitsShortButtons(field) : asButtons(field))"
         :field="field"
         :label="field.label"
         :described-by="`${id}-said`"

@@ -15,7 +15,7 @@ const { kindInfo, parts, targets, bearing, unfolded, toggle } = useStationParts(
 const columns = computed(() => kindInfo.value.columns!)
 /** Room of a column next to that of others: the longest word of a list shows whole. */
 function roomOf(field: Field): number {
-  if (field.type !== 'choice' || asShortButtons(field)) return 1.1
+  if (field.type !== 'choice' || fitsShortButtons(field)) return 1.1
   return 0.6 + 0.08 * Math.max(...Object.values(field.options).map((option) => option.length))
 }
 const rooms = computed(() => {

@@ -8,7 +8,7 @@ import { leadThatStays, numbersOf, type Work } from './work'
 /**
  * How far two lithium batteries lie apart when one is full and one is as delivered, V of 12 (engineering default).
  */
-const asDeliveredV = 0.25
+const deliverySpreadV = 0.25
 /** Charge and resting voltage of full lead-acid, V of 12 (typical figures). */
 const leadChargedV = 14.4
 const leadRestedV = 12.8
@@ -47,8 +47,8 @@ export function chargeSteps(work: Work): WorkStep[] {
         `Join them only if they lie within ${q(within, 'V')} of each other.`,
       ),
       joinText(
-        `At ${q(asDeliveredV * bank.scale, 'V')} apart about `,
-        `${q((asDeliveredV * bank.scale) / (2 * firstOf(packs).ohm), 'A')} would flow between them.`,
+        `At ${q(deliverySpreadV * bank.scale, 'V')} apart about `,
+        `${q((deliverySpreadV * bank.scale) / (2 * firstOf(packs).ohm), 'A')} would flow between them.`,
       ),
     )
   }

@@ -41,7 +41,7 @@ const isFeedOfLoad = ({ to }: Run, { rig }: Bench): boolean =>
   rig.network.units.some((unit) => (unit.kind === 'load' || unit.kind === 'inverter') && unit.plus === to)
 
 /** The state in which most flows in a run; null if hardly anything does. */
-function mostIn(bench: Bench, run: Run): { readonly state: TestState; readonly amps: number } | null {
+function largestIn(bench: Bench, run: Run): { readonly state: TestState; readonly amps: number } | null {
   let best: { state: TestState; amps: number } | null = null
   for (const state of bench.states) {
     if (state.doing.kind !== 'nothing' || (state.at.kind === 'cranking') !== (run.role === 'cranking'))
@@ -53,7 +53,7 @@ function mostIn(bench: Bench, run: Run): { readonly state: TestState; readonly a
 }
 
 function dropOf(bench: Bench, run: Run): ProofTest[] {
-  const most = mostIn(bench, run)
+  const most = largestIn(bench, run)
   if (!most) return []
   const turned = most.amps < 0
   const [from, to] = turned ? [run.to, run.from] : [run.from, run.to]

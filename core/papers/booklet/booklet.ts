@@ -2,7 +2,7 @@ import { wiredJob } from '#core/assessment/wired'
 import { columnOf } from '#core/compare/candidates'
 import { asFitted } from '#core/job/as-fitted'
 import { dayAway } from '#core/system/energy'
-import { factsOf, usualSystem, whereKnown } from '#core/system/system'
+import { factsOf, usualSystem, ifKnown } from '#core/system/system'
 import type { PaperBody } from '../head'
 import type { PlainInputs } from '../inputs'
 import {
@@ -29,7 +29,7 @@ export function bookletPaper({ job, rules, shop, letterhead }: PlainInputs): Pap
   const system = usualSystem(facts)
   const { q } = system
   const column = columnOf(fitted, 'candidate', settings)
-  const isUseKnown = whereKnown(facts, dayAway) !== null
+  const isUseKnown = ifKnown(facts, dayAway) !== null
   const { name, customer, registration, location } = job.job
   const contact = [
     shop.name,

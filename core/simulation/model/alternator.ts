@@ -73,12 +73,12 @@ export class Alternator {
   }
 
   private floating(floatV: number, house: HouseSeen): Trigger {
-    const takesLittle = (): number =>
+    const lowOutput = (): number =>
       Math.min(floatShare * house.ah - house.amps(), house.volts() - this.plant.regulatorV + fullWithinV)
     return new Trigger(
       () => {
         if (this.rpm === 0) return this.floats ? 1 : -1
-        return this.floats ? floatV - floatLostV - house.volts() : takesLittle()
+        return this.floats ? floatV - floatLostV - house.volts() : lowOutput()
       },
       () => {
         this.floats = !this.floats

@@ -15,7 +15,7 @@ import { bare, keep, mostSizes, option, topicOf, type Axis, type Ground, type Op
 export const alternatorAxes = (ground: Ground): Axis[] =>
   ground.system.lanes.flatMap((lane) => {
     if (lane.kind !== 'alternator' || !ground.findings.some(({ on }) => on === lane.id)) return []
-    const options = lane.link.kind === 'dcdc' ? besideDcdc(lane, ground) : inPlaceOfLink(lane, ground)
+    const options = lane.link.kind === 'dcdc' ? dcdcSettings(lane, ground) : inPlaceOfLink(lane, ground)
     return [{ about: lane.id, options }]
   })
 
@@ -24,12 +24,12 @@ const findingsOn = (lane: AlternatorLane, { findings }: Ground): Finding[] =>
   findings.filter((finding) => finding.on === lane.id && topicOf(finding) !== 'cold')
 
 /** The DC-DC that is there, set right, or one of another size. */
-function besideDcdc(lane: AlternatorLane, ground: Ground): Option[] {
+function dcdcSettings(lane: AlternatorLane, ground: Ground): Option[] {
   const { job, system, shelf } = ground
   const settings = findingsOn(lane, ground).flatMap(({ remedies }) =>
     remedies.filter((ref) => canTry(ref) && ref.id !== 'charger.replace').slice(0, 1),
   )
-  const asSet = settings.map((ref) => inSentence(remedyLabel(ref, system.q))).join(', ')
+  const settingsInWords = settings.map((ref) => inSentence(remedyLabel(ref, system.q))).join(', ')
   const wanted: RemedyRef = {
     id: 'dcdc.add',
     on: lane.id,
@@ -40,7 +40,9 @@ function besideDcdc(lane: AlternatorLane, ground: Ground): Option[] {
   return [
     ...(certain || settings.length === 0 ? [] : [keep(`the DC-DC on ${inSentence(lane.name)} as it is`)]),
     option(
-      settings.length > 0 ? `keep its DC-DC, ${asSet}` : `keep the DC-DC on ${inSentence(lane.name)}`,
+      settings.length > 0
+        ? `keep its DC-DC, ${settingsInWords}`
+        : `keep the DC-DC on ${inSentence(lane.name)}`,
       ...settings.map(bare),
     ),
     ...suppliesFor(wanted, job, system, shelf, mostSizes + 2).flatMap((supply) =>

@@ -17,13 +17,13 @@ export const chargerAxes = (ground: Ground): Axis[] =>
     if (own.length === 0) return []
     const name = inSentence(partName(ground.job, lane.id))
     const certain = own.filter((finding) => ground.certain.has(finding))
-    const asItIs = certain.length === 0 ? [keep(`${name} as it is`)] : []
+    const drawnRig = certain.length === 0 ? [keep(`${name} as it is`)] : []
     const kept = certain.length === 0 || certain.length === own.length ? own : certain
     return [
       {
         about: lane.id,
         options: [
-          ...asItIs,
+          ...drawnRig,
           ...keptOptions(name, kept, ground.system.q),
           ...replacedOptions(name, lane, ground),
         ],

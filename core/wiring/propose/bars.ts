@@ -42,8 +42,7 @@ export function loadBarsOf(build: Builder, first: Joint): void {
     nominalV,
     name: 'Discharge stop of the loads',
     opposite: beside(first).minus,
-    reason:
-      'The battery’s signal drops the loads before its BMS cuts out. The sources stay connected.',
+    reason: 'The battery’s signal drops the loads before its BMS cuts out. The sources stay connected.',
   })
   build.run('load-feed', first.plus, loadStop, strap)
   barsBeside(build, first, loadStop, 'Load bar', 'The discharge stop switches off these loads.')

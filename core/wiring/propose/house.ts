@@ -153,8 +153,7 @@ function positiveOf(build: Builder, minus: string): string {
   build.fitting('main-fuse', 'fuse', {
     ...own,
     name: 'Main fuse',
-    reason:
-      'A lithium bank gives thousands of amperes into a short. Its fuse at the post interrupts them.',
+    reason: 'A lithium bank gives thousands of amperes into a short. Its fuse at the post interrupts them.',
   })
   build.fitting('main-switch', 'switch', {
     ...own,

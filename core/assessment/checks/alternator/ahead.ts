@@ -1,6 +1,6 @@
 import { inSentence, joinText, type Write } from '#core/units/format'
 import { warmerPlace } from '#core/remedies/warmer-place'
-import { canBeSet, noMoreThan, replacement } from '#core/remedies/arrangements'
+import { canBeSet, limitCurrent, replacement } from '#core/remedies/arrangements'
 import { nightOn, runOf } from '#core/assessment/foresight'
 import { check, number, physics, word, type Judgement } from '#core/assessment/check'
 import { inputsOf } from '#core/simulation/inputs'
@@ -13,7 +13,7 @@ import type { System } from '#core/system/system'
 import type { RemedyRef } from '#core/remedies/catalogue'
 
 /** Why a night on mains does not fill the battery: the BMS refuses, the voltage is too low, or the loads take it. */
-function notFullWhy(totals: Totals, volts: number, system: System): string {
+function whyNotFull(totals: Totals, volts: number, system: System): string {
   const { bank, q } = system
   if (totals.coldRefusedH > 0)
     return inputsOf(system, 'mains-night').coldC < bank.coldLimitC
@@ -58,7 +58,7 @@ function timeRemedies(
   const mostA = tooSmallA === null ? null : Math.max(1, (unit.ratedA * tooSmallA) / Math.max(0.1, drawsA))
   const larger = replacement(unit, bank)
   return [
-    ...(mostA === null ? [] : noMoreThan(unit, bank, mostA)),
+    ...(mostA === null ? [] : limitCurrent(unit, bank, mostA)),
     ...(isSlow && larger.value > unit.ratedA ? [larger] : []),
     ...(isSlow ? [{ id: 'charger.top-up', on: unit.$path } as const] : []),
   ]
@@ -69,7 +69,7 @@ function fillsWords(totals: Totals, volts: number, system: System): string {
   const { rules, q } = system
   const from = `the battery from ${rules.lowChargeFrom} %`
   return totals.fullAfterH === null
-    ? `does not fill ${from} in a day with the loads on: ${notFullWhy(totals, volts, system)}. It`
+    ? `does not fill ${from} in a day with the loads on: ${whyNotFull(totals, volts, system)}. It`
     : `fills ${from} in ${q(totals.fullAfterH, 'h')} with the loads on, and`
 }
 

@@ -1,6 +1,6 @@
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { AlternatorLane } from '#core/system/lanes'
-import { leftOnOutput } from '#core/system/output'
+import { batteryOnOutput } from '#core/system/output'
 import type { View } from '#core/system/scene'
 import type { System } from '#core/system/system'
 
@@ -31,7 +31,7 @@ interface AfterCutOut {
 
 export function afterCutOut(lane: AlternatorLane, system: System): AfterCutOut {
   const { alternator, link } = lane
-  const left = leftOnOutput(lane, system)
+  const left = batteryOnOutput(lane, system)
   const isShunted = alternator.$entered('machine') === 'magnet'
   const opens = !left && (link.kind === 'vsr' || link.kind === 'duty')
   const at = { left, opens, isShunted }

@@ -12,7 +12,7 @@ const apart: readonly RemedyRef[] = [
 const mustNot = 'Unlike batteries must not be joined in parallel.'
 
 /** The old and the new battery are unlike: in capacity, in make, or in age; null where they are alike. */
-function whereUnlike({ bank, one, rules, q }: System): Judgement | null {
+function ifUnlike({ bank, one, rules, q }: System): Judgement | null {
   const { ahEach, ageYears } = one.houseBank
   const { ahEach: newAh } = bank.each
   const base = {
@@ -63,7 +63,7 @@ const unlike = check({
     const { parallel, ageYears } = one.houseBank
     const { mostParallel } = bank.each
     const count = parallel + bank.each.parallel
-    const found = whereUnlike(system)
+    const found = ifUnlike(system)
     if (found) return found
     const over = count > mostParallel
     return {

@@ -1,5 +1,5 @@
 import { firstOf } from '#core/collections/held'
-import { noMoreThan } from '#core/remedies/arrangements'
+import { limitCurrent } from '#core/remedies/arrangements'
 import { joinText } from '#core/units/format'
 import { check, number, type Judgement } from '#core/assessment/check'
 import { chargerSupplyW, generatorW } from '#core/system/energy'
@@ -36,7 +36,7 @@ export function currentAgainstBank(unit: ChargeUnit, name: string, { bank, q }: 
         over ? '' : ' or less',
         '.',
       ),
-    remedies: () => (over ? noMoreThan(unit, bank, limitA) : []),
+    remedies: () => (over ? limitCurrent(unit, bank, limitA) : []),
   }
 }
 
@@ -78,7 +78,7 @@ const generator = check({
         ),
       summary: () =>
         `${name} draws ${q(drawsW, 'W')} at full current; the generator delivers ${q(givesW, 'W')}.`,
-      remedies: () => (over ? noMoreThan(unit, system.bank, fitsA) : []),
+      remedies: () => (over ? limitCurrent(unit, system.bank, fitsA) : []),
     }
   },
 })

@@ -19,8 +19,10 @@ const toppedUpBy = (lane: Lane, { lanes, bank }: System): Lane | undefined =>
  * the same one.
  */
 export function holdH(unit: ChargeUnit, lane: Lane): number {
-  const goesOn = unit.floatMode === 'on' && unit.floatV >= unit.absorptionV - 0.05
-  return goesOn && lane.kind === 'charger' ? Math.max(unit.absorptionH, lane.charger.hours) : unit.absorptionH
+  const floatsAtAbsorption = unit.floatMode === 'on' && unit.floatV >= unit.absorptionV - 0.05
+  return floatsAtAbsorption && lane.kind === 'charger'
+    ? Math.max(unit.absorptionH, lane.charger.hours)
+    : unit.absorptionH
 }
 
 export interface LowCharge {

@@ -222,7 +222,7 @@ const startCharger = check({
     const scale = nominalV / 12
     const isShared = charger.$entered('feeds') === 'both'
     const made = madeForV(charger.nominalV, charger.absorptionV, nominalV)
-    if (made !== nominalV) return ofAnotherVoltage({ charger, name, made, starting, system })
+    if (made !== nominalV) return voltageMismatch({ charger, name, made, starting, system })
     const limits = startLimits(charger, starting, scale)
     const { mostV, isOver: over, equalises, stageV, stageMostV, isOverStage: overStage } = limits
     const cure =
@@ -258,7 +258,7 @@ const startCharger = check({
 })
 
 /** A charger of another voltage than the starting battery. */
-function ofAnotherVoltage({
+function voltageMismatch({
   charger,
   name,
   made,

@@ -1,6 +1,6 @@
 import { firstOf } from '#core/collections/held'
 import { mostWarmerK, warmerPlace } from '#core/remedies/warmer-place'
-import { holdBack, noMoreThan } from '#core/remedies/arrangements'
+import { holdBack, limitCurrent } from '#core/remedies/arrangements'
 import { formatShare, joinText, nameInSentence } from '#core/units/format'
 import { check, number, type Judgement } from '#core/assessment/check'
 import { dailyUse, parallelFor, usableAh, usableAtAh, usableColdAh, workingC } from '#core/system/energy'
@@ -277,7 +277,7 @@ function rateRemedies(lane: Lane, allowedA: number, warmthHelps: boolean, system
   }
   if (lane.kind === 'source') return [...warmer, { id: 'battery.other', on: 'candidate' }]
   const unit = lane.kind === 'charger' ? lane.charger : lane.kind === 'solar' ? lane.solar : lane.link
-  const less = noMoreThan(unit, bank, allowedA)
+  const less = limitCurrent(unit, bank, allowedA)
   const [first, ...others] = [firstOf(less), ...less.slice(1)]
   return first.id === 'charger.limit-current' ? [first, ...warmer] : [...warmer, first, ...others]
 }

@@ -58,7 +58,7 @@ const inputVoltage = check({
               `At full output the DC-DC on ${nameInSentence(name)} gets ${q(input.volts, 'V')}. `,
               `It runs down to ${q(link.lowestInputV, 'V')}.`,
             ),
-      remedies: over ? moreAtInput(lane, { input, ownOhm, byHand }, system) : [],
+      remedies: over ? inputRemedies(lane, { input, ownOhm, byHand }, system) : [],
     }
   },
 })
@@ -108,7 +108,7 @@ interface Input {
 }
 
 /** A thicker cable to it, less current, or a unit that runs lower: whichever there is. */
-function moreAtInput(lane: AlternatorLane, { input, ownOhm, byHand }: Input, system: System): RemedyRef[] {
+function inputRemedies(lane: AlternatorLane, { input, ownOhm, byHand }: Input, system: System): RemedyRef[] {
   const { link, alternator } = lane
   const { rules } = system
   const scale = Number(alternator.nominalV) / 12

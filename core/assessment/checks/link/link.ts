@@ -5,7 +5,7 @@ import { check, number, word } from '#core/assessment/check'
 import { availableA } from '#core/system/alternators'
 import { acceptanceA, demandA, highestAlternatorV } from '#core/system/currents'
 import { cableOhm, isStraight, joinsVoltages } from '#core/system/lanes'
-import { leftOnOutput } from '#core/system/output'
+import { batteryOnOutput } from '#core/system/output'
 import { atBatteryV } from '../alternator/alternator'
 
 const linkNominal = check({
@@ -55,7 +55,7 @@ const vsrNeverOpens = check({
     const { bank, rules } = system
     const [lowRestV, highRestV] = [bank.ocv(rules.restLow / 100), bank.ocv(rules.restHigh / 100)]
     const opens = link.opensV >= highRestV
-    const heldDownTo = socAtOpenCircuitV(link.opensV, bank.nominalV)
+    const drainsToSoc = socAtOpenCircuitV(link.opensV, bank.nominalV)
     const ahLostPerDay = (): number => (lane.starting.standbyA + rules.leadFloatC * lane.starting.ah) * 24
     return {
       verdict: opens ? 'suits' : 'does-not-suit',
@@ -80,7 +80,7 @@ const vsrNeverOpens = check({
           : joinText(
               `The relay opens only below ${q(link.opensV, 'V')}, `,
               `but lithium rests at ${q(highRestV, 'V')}. `,
-              `It stays closed down to ${formatShare(heldDownTo)} `,
+              `It stays closed down to ${formatShare(drainsToSoc)} `,
               `charge and drains ${q(ahLostPerDay(), 'Ah')} a day.`,
             ),
       remedies: () => (opens ? [] : [addDcdc(lane, system)]),
@@ -230,7 +230,7 @@ const batterySwitch = check({
   judge({ lane, name }, system) {
     const { link, alternator } = lane
     if (link.kind !== 'switch') return null
-    const guarded = leftOnOutput(lane, system) !== null || alternator.surgeProtector === 'yes'
+    const guarded = batteryOnOutput(lane, system) !== null || alternator.surgeProtector === 'yes'
     return {
       verdict: guarded ? 'suits-once-changed' : 'does-not-suit',
       compared: [

@@ -31,7 +31,7 @@ interface Wire {
 }
 
 /** A run that has a size to check: null for the chassis. */
-function anyWireOf({ id }: Subjects['run'], system: System): Wire | null {
+function sizedWireOf({ id }: Subjects['run'], system: System): Wire | null {
   const wiring = wiringIn(system)
   const run = wiring.ways.run(id)
   if (!run || run.areaMm2 === null) return null
@@ -49,7 +49,7 @@ function anyWireOf({ id }: Subjects['run'], system: System): Wire | null {
  * current as before.
  */
 function wireOf(subject: Subjects['run'], system: System): Wire | null {
-  const wire = anyWireOf(subject, system)
+  const wire = sizedWireOf(subject, system)
   return wire && !isSizeUnknown(wire.run) ? wire : null
 }
 
@@ -124,7 +124,7 @@ const conductorOf = ({ name }: Subjects['run'], wire: Wire, system: System): Con
 })
 
 /** That no more flows in a run, where the inverter on it is held back. */
-function heldBackWords({ wiring, run }: Wire, q: System['q']): string {
+function limitedWords({ wiring, run }: Wire, q: System['q']): string {
   const unit = wiring.heldBackBy(run)
   return unit
     ? ` More does not flow: ${nameInSentence(unit.name)} is down to ${q(unit.lowestV, 'V')}, where it stops.`
@@ -164,7 +164,7 @@ const drop = check({
     'a DC-DC stops, or a radio fails when it transmits.',
   ),
   judge(subject, system) {
-    const wire = anyWireOf(subject, system)
+    const wire = sizedWireOf(subject, system)
     if (!wire || wire.run.returnOf !== null || wire.run.role === 'bond') return null
     const { q } = system
     const { wiring, run } = wire
@@ -194,7 +194,7 @@ const drop = check({
         over
           ? joinText(
               `${subject.name} loses ${q(lostV, 'V')} at ${q(way.amps, 'A')}; ${q(mostV, 'V')} are allowed.`,
-              heldBackWords(wire, q),
+              limitedWords(wire, q),
             )
           : `${subject.name} loses ${q(lostV, 'V')} of ${q(nominalV, 'V')} at ${q(way.amps, 'A')}.`,
       remedies: over
@@ -230,7 +230,7 @@ const fuseRating = check({
     'A fuse smaller than the current blows without a fault.',
   ),
   judge(subject, system) {
-    const wire = anyWireOf(subject, system)
+    const wire = sizedWireOf(subject, system)
     if (!wire) return null
     const fuse = wire.run.role === 'cranking' ? null : wire.wiring.ways.fuseOf(wire.run)
     // Whatever its size is.
@@ -288,7 +288,7 @@ function suitableFuseA({ wiring, run, amps: flowsA }: Wire, { id }: Post): numbe
 
 /** A run without any fuse because one that is proposed was left out; null if none is wanted there. */
 function unfused({ name }: Subjects['run'], { run, wiring }: Wire): Judgement | null {
-  const missing = leftOut(run, wiring)
+  const missing = omittedFuses(run, wiring)
   if (missing.length === 0) return null
   return {
     verdict: 'suits-once-changed',
@@ -325,7 +325,7 @@ const bothEnds = check({
       },
       {
         remedies: () =>
-          leftOut(run, wiring).map((id) => ({ id: 'fitting.add', on: `fittings/${id}` }) as const),
+          omittedFuses(run, wiring).map((id) => ({ id: 'fitting.add', on: `fittings/${id}` }) as const),
       },
     )
   },
@@ -347,7 +347,7 @@ function fedBy(run: Run, wiring: Wiring): Feeding[] {
     .flatMap(({ source, fuse }): Feeding[] => (source ? [{ source, fuse }] : []))
   const touches = [run.from, run.to].some((end) => ['battery', 'bar'].includes(wiring.ways.postAt(end).kind))
   const both = !touches && ends.length === 2 ? ends : []
-  const bare = leftOut(run, wiring).length > 0 ? wiring.ways.bareBatteriesOf(run) : []
+  const bare = omittedFuses(run, wiring).length > 0 ? wiring.ways.bareBatteriesOf(run) : []
   return [...both, ...bare.map((source) => ({ source, fuse: false }))]
 }
 
@@ -360,7 +360,7 @@ function nameOf(post: Post, { network }: Wiring): string {
 const isFuseLeftOut = (post: Post | null): boolean => post?.kind === 'joint' && post.intended === 'fuse'
 
 /** Fuses on the way of a run that are proposed and not there. */
-const leftOut = (run: Run, wiring: Wiring): string[] => [
+const omittedFuses = (run: Run, wiring: Wiring): string[] => [
   ...new Set(
     wiring.ways
       .wayOf(run)

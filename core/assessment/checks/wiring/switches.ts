@@ -111,12 +111,15 @@ const isolation = check({
     const live = drawingWith(wiring, isSwitched).map(inSentence)
     const names = live.join(', ')
     // Without bars and a switch the few leads come off by hand: a motorcycle.
-    const comesOff = !mainSwitch && rules.layupSchool === 'rest'
-    const isLeft = !isSwitched && !comesOff && live.length > 0
+    const isDisconnectedByHand = !mainSwitch && rules.layupSchool === 'rest'
+    const isLeft = !isSwitched && !isDisconnectedByHand && live.length > 0
     const weeks = q(one.use.layupWeeks, 'weeks')
     return {
       verdict: isLeft ? 'suits-once-changed' : 'suits',
-      compared: [number('still connected', comesOff ? 0 : live.length, ''), number('wanted', 0, '')],
+      compared: [
+        number('still connected', isDisconnectedByHand ? 0 : live.length, ''),
+        number('wanted', 0, ''),
+      ],
       limit: one.use.$origin('layupWeeks'),
       formula: () =>
         live.length === 0

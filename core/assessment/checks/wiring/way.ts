@@ -19,7 +19,7 @@ const returnM = (back: Run, run: Run, length: number): number =>
 
 /** Sizes by the ids of the runs that are to have them. */
 type Sizes = ReadonlyMap<string, Conductors>
-const asTheyAre: Sizes = new Map()
+const presentSizes: Sizes = new Map()
 
 /** The voltage lost on the path of a run, there and back, and the loss with other sizes. */
 export class Way {
@@ -45,7 +45,7 @@ export class Way {
   }
 
   /** Resistance there and back, Ω: as it is, or with runs of other sizes. */
-  ohm(sizes: Sizes = asTheyAre): number {
+  ohm(sizes: Sizes = presentSizes): number {
     const { cableC } = this.wiring.network
     const ohmOf = (run: Run, length: number): number =>
       ohmAtSize(run, sizes.get(run.id) ?? run, cableC, length)

@@ -131,7 +131,7 @@ const bond = check({
 })
 
 /** Parts whose current may come back by the metal of an engine: they stand on it. */
-const standsOnEngine = ['alternators', 'startingBatteries']
+const kindsOnEngine = ['alternators', 'startingBatteries']
 
 const metalReturn = check({
   id: 'wiring.metal-return',
@@ -147,11 +147,11 @@ const metalReturn = check({
     const { network } = wiringIn(system)
     const isReturn = ({ returnOf, areaMm2 }: Run): boolean => returnOf !== null && areaMm2 === null
     const byMetal = network.runs.filter((run) => {
-      const onEngine = standsOnEngine.some((kind) => run.of?.startsWith(`${kind}/`))
+      const onEngine = kindsOnEngine.some((kind) => run.of?.startsWith(`${kind}/`))
       if (onEngine) return false
       const path = run.cable ?? `runs/${run.id}`
       const feeds = run.returnOf === null && run.role !== 'bond'
-      return isReturn(run) || (feeds && comesBackByMetal(path, system))
+      return isReturn(run) || (feeds && hasMetalReturn(path, system))
     })
     const paths = [...new Set(byMetal.map((run) => run.cable ?? `runs/${run.returnOf ?? run.id}`))]
     const names = [...new Set(byMetal.map(({ number: name }) => name.replace('−', '')))].join(', ')
@@ -172,7 +172,7 @@ const metalReturn = check({
 })
 
 /** Whether someone set or surveyed that the current of a cable or a run comes back by metal. */
-function comesBackByMetal(path: string, { many }: System): boolean {
+function hasMetalReturn(path: string, { many }: System): boolean {
   const part = [...many.conductors, ...many.runs].find(({ $path }) => $path === path)
   return part?.$entered('returnBy') === 'chassis'
 }
