@@ -143,7 +143,7 @@ describe('a kept assessment', () => {
           }
         },
       ),
-      { numRuns: randomEdits / editsOfJob, endOnFailure: true },
+      { numRuns: Math.ceil(randomEdits / editsOfJob), endOnFailure: true },
     )
     expect(edits).toBe(randomEdits)
   })

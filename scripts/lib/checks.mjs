@@ -65,7 +65,7 @@ export const shortWalks = {
   REMEDY_JOBS: '8',
   RANDOM_DELETIONS: '3',
   RANDOM_NETWORKS: '6',
-  RANDOM_SYSTEMS: '15',
+  RANDOM_SYSTEMS: '16',
   SYNC_RUNS: '200',
 }
 /** Sizes of the random walks in `npm run test:long`. */
