@@ -119,7 +119,7 @@ const helps = computed(() =>
     </p>
     <div
       role="img"
-      aria-label="Currents of lead and lithium over the charge of the lithium. The figures stand in the table below."
+      aria-label="Currents of lead and lithium over the charge of the lithium. The table below holds the figures."
       class="h-80 w-full"
     >
       <VChart :option="option" autoresize class="h-full w-full" :update-options="{ notMerge: true }" />
