@@ -21,7 +21,11 @@ export type FoundSetting =
  * A voltage above all lower and below all upper bounds, nearest to the wanted one; or the two bounds that
  * contradict.
  */
-export function settingWithin(low: readonly Bound[], high: readonly Bound[], preferredV: number): FoundSetting {
+export function settingWithin(
+  low: readonly Bound[],
+  high: readonly Bound[],
+  preferredV: number,
+): FoundSetting {
   const most = low.reduce((a, b) => (b.volts > a.volts ? b : a))
   const least = high.reduce((a, b) => (b.volts < a.volts ? b : a))
   if (most.volts > least.volts + 1e-9) return { possible: false, low: most, high: least }
