@@ -1,6 +1,7 @@
 import type { Fields } from './field'
 import { alternators } from '#core/job/parts/alternators'
-import { candidate, houseBank, startingBattery } from '#core/job/parts/batteries'
+import { houseBank, startingBattery } from '#core/job/parts/batteries'
+import { candidate } from '#core/job/parts/candidate'
 import { branches, fittings, runs } from '#core/job/parts/network'
 import { place, use } from '#core/job/parts/use'
 import { chargers, generators } from '#core/job/parts/chargers'
