@@ -16,7 +16,8 @@ import { drawingOf } from './drawing'
 import { layoutOf, linesOf, type Layout } from './layout'
 import { partsOfWiring, swapsOf } from '#core/wiring/lists'
 import { networkOf } from '#core/wiring/of-job'
-import { paperPalette, svgOf, writeSvg } from './svg'
+import { paperPalette } from './look'
+import { svgOf, writeSvg } from './svg'
 
 const folder = new URL('../../demo/jobs/', import.meta.url)
 const demos = readdirSync(folder).map(

@@ -10,45 +10,9 @@ import {
   type PlacedNode,
   type Room,
 } from './layout'
+import type { Look } from './look'
 import { at, path, round, shape, text, type Shape } from './shape'
-
-/** Colours of a drawing: names of them on the page, values on paper. */
-export interface Palette {
-  readonly ink: string
-  readonly soft: string
-  readonly strong: string
-  readonly paper: string
-  readonly chosen: string
-  readonly verdicts: Readonly<Record<Verdict, string>>
-}
-
-export const paperPalette: Palette = {
-  ink: '#1C2A30',
-  soft: '#5C6468',
-  strong: '#163A46',
-  paper: '#FFFFFF',
-  chosen: '#5A4A99',
-  verdicts: {
-    suits: '#1F6F5C',
-    'suits-once-changed': '#8A5510',
-    'measure-first': '#5A4A99',
-    'does-not-suit': '#AD3426',
-  },
-}
-
-interface Look {
-  readonly palette: Palette
-  /** Worst verdict by the path of a run or a fitting, if worse than Suits. */
-  readonly verdicts: ReadonlyMap<string, Verdict>
-  /** The selected element, by its path; null if nothing is selected, or selectable. */
-  readonly chosen: string | null
-  /** Nodes on which the probes of a meter are put. */
-  readonly probes?: { readonly red: string | null; readonly black: string | null }
-  /** Its font, if not that of the page. */
-  readonly font?: string
-  /** Mark for values set by hand: a pencil, if the font has one. */
-  readonly byHand?: string
-}
+import { fittingSymbol, strokeOf, unitMark, verdictMark, weightOf } from './symbols'
 
 const lineHeight = 14
 const margin = 14
@@ -113,22 +77,8 @@ function probesOn({ nodes }: Layout, { probes, palette }: Look): Shape[] {
   return [...on(probes?.red, '+'), ...on(probes?.black, '−')]
 }
 
-/** A verdict’s mark: a shape for each, so that it is read without colour. */
-function mark(x: number, y: number, verdict: Verdict, { palette }: Look): Shape {
-  const fill = palette.verdicts[verdict]
-  switch (verdict) {
-    case 'suits':
-      return shape('circle', { cx: round(x), cy: round(y), r: 5, fill })
-    case 'suits-once-changed':
-      return shape('path', { d: `M${at(x, y - 6.5)}l6.5 6.5l-6.5 6.5l-6.5 -6.5z`, fill })
-    case 'measure-first':
-      return path(`M${at(x - 5, y - 5)}h10v10h-10z`, fill, 2, { 'stroke-dasharray': '3 2' })
-    case 'does-not-suit':
-      return shape('path', { d: `M${at(x - 2.5, y - 6)}h5l3.5 3.5v5l-3.5 3.5h-5l-3.5 -3.5v-5z`, fill })
-  }
-}
 const marked = (verdict: Verdict | undefined, x: number, y: number, look: Look): Shape[] =>
-  verdict ? [mark(x, y, verdict, look)] : []
+  verdict ? [verdictMark(x, y, verdict, look)] : []
 
 /** Values set by hand have a pencil. */
 const withPencil = (words: string, { isSet }: { readonly isSet: boolean }, { byHand = '✎' }: Look): string =>
@@ -203,10 +153,6 @@ const frame = ({ x, y, width, height }: PlacedNode, { palette }: Look): Shape =>
     'stroke-opacity': 0.5,
   })
 
-const weightOf = ({ state }: PlacedNode): number => (state === 'new' ? 2.2 : 1.2)
-const strokeOf = ({ state }: PlacedNode, { palette }: Look): string =>
-  state === 'new' ? palette.strong : palette.soft
-
 /** The words of a node from a line on. */
 function words(node: PlacedNode, x: number, look: Look): { readonly shapes: Shape[]; readonly top: number } {
   const { palette } = look
@@ -255,53 +201,6 @@ function boxShapes(node: PlacedNode, look: Look): Shape[] {
   ]
 }
 
-/** Letters in the circle of a unit. */
-const letters: Readonly<Record<string, string>> = {
-  alternator: 'G',
-  source: '~/=',
-  dcdc: '=/=',
-  inverter: '=/~',
-  starter: 'M',
-  link: 'K',
-}
-
-function unitMark(node: PlacedNode, cx: number, cy: number, look: Look): Shape[] {
-  const stroke = strokeOf(node, look)
-  switch (node.symbol) {
-    case 'battery': {
-      // Long plates and short ones.
-      const plates = [-7, -2.5, 2, 6.5].map(
-        (x, i) => `M${at(cx + x, cy - (i % 2 ? 5 : 9))}v${i % 2 ? 10 : 18}`,
-      )
-      return [path(plates.join(''), stroke, 1.6)]
-    }
-    case 'load':
-      return [
-        shape('circle', { cx: round(cx), cy: round(cy), r: 10, fill: 'none', stroke, 'stroke-width': 1.3 }),
-        path(`M${at(cx - 7, cy - 7)}l14 14M${at(cx - 7, cy + 7)}l14 -14`, stroke, 1.3),
-      ]
-    case 'diode':
-      return [path(`M${at(cx - 7, cy - 8)}l12 8l-12 8zM${at(cx + 6, cy - 8)}v16`, stroke, 1.5)]
-    default: {
-      const label = letters[node.symbol] ?? ''
-      return [
-        shape('circle', { cx: round(cx), cy: round(cy), r: 12, fill: 'none', stroke, 'stroke-width': 1.3 }),
-        shape(
-          'text',
-          {
-            x: round(cx),
-            y: round(cy + 3.5),
-            'text-anchor': 'middle',
-            'font-size': label.length > 1 ? 9 : 12,
-            fill: stroke,
-          },
-          label,
-        ),
-      ]
-    }
-  }
-}
-
 function fittingShapes(node: PlacedNode, look: Look): Shape[] {
   const x = node.x + fittingMark.width + 7
   const { shapes, top } = words(node, x, look)
@@ -333,40 +232,6 @@ function fittingShapes(node: PlacedNode, look: Look): Shape[] {
       look,
     ),
   ]
-}
-
-/** Symbols after IEC 60617: a fuse, a switch, a relay’s contact with its coil, a shunt, a plug, a chassis. */
-function fittingSymbol(node: PlacedNode, cx: number, top: number, look: Look): Shape[] {
-  const { height } = fittingMark
-  const [stroke, weight] = [strokeOf(node, look), weightOf(node)]
-  const drawn = (d: string): Shape => path(d, stroke, weight)
-  const box = (dx: number, dy: number, width: number, tall: number): Shape =>
-    drawn(`M${at(cx + dx, top + dy)}h${width}v${tall}h${-width}z`)
-  const ends = (length: number): string => `M${at(cx, top)}v${length}M${at(cx, top + height)}v${-length}`
-  switch (node.symbol) {
-    case 'fuse':
-      return [drawn(`M${at(cx, top)}v${height}`), box(-5, 5, 10, height - 10)]
-    case 'shunt':
-      return [drawn(ends(6)), box(-6, 6, 12, height - 12)]
-    case 'plug':
-      return [
-        drawn(`${ends(9)}M${at(cx - 6, top + 16)}a6 6 0 0 1 12 0M${at(cx - 3, top + 21)}a3 3 0 0 1 6 0`),
-      ]
-    case 'joint':
-      return [
-        drawn(`M${at(cx, top)}v${height}`),
-        shape('circle', { cx: round(cx), cy: round(top + height / 2), r: 3, fill: stroke }),
-      ]
-    case 'chassis': {
-      const rays = [-6, 0, 6].map((x) => `M${at(cx + x, top + 14)}l-4 8`).join('')
-      return [drawn(`M${at(cx, top)}v14M${at(cx - 7, top + 14)}h14${rays}`)]
-    }
-    default:
-      return [
-        drawn(`${ends(8)}M${at(cx, top + height - 8)}l8 -13`),
-        ...(node.symbol === 'switch' ? [] : [box(-7, 11, 6, 8)]),
-      ]
-  }
 }
 
 function barShapes(node: PlacedNode, look: Look): Shape[] {

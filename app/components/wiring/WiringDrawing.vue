@@ -2,7 +2,8 @@
 import { h, type VNode } from 'vue'
 import type { Layout } from '#core/drawing/layout'
 import type { Shape } from '#core/drawing/shape'
-import { svgOf, type Palette } from '#core/drawing/svg'
+import type { Palette } from '#core/drawing/look'
+import { svgOf } from '#core/drawing/svg'
 import type { Verdict } from '#core/system/verdict'
 
 /** The single-line drawing: dragged, drawn nearer, and walked along by keys. */
