@@ -7,7 +7,8 @@ import { inputsOf } from '#core/simulation/inputs'
 import type { Plant } from '#core/simulation/plant'
 import { plantFrom } from '#core/simulation/plant-of-job'
 import type { RunId, RunInputs } from '#core/simulation/run-kinds'
-import { totalsOf, type Totals } from '#core/simulation/runs'
+import { totalsOf } from '#core/simulation/runs'
+import type { Totals } from '#core/simulation/totals'
 
 // Runs that checks look ahead with: those of the run view, with the inputs that view begins with. The unknowns
 // a check asks about are those it reads itself; a run uses typical values for the rest.

@@ -1,6 +1,7 @@
 import { type Plant } from './plant'
 import { type RunInputs } from './run-kinds'
-import { runNow, type Totals } from './runs'
+import { runNow } from './runs'
+import type { Totals } from './totals'
 import { everySecond, type Pace } from './pace'
 import { Simulation } from './simulation'
 import fc from 'fast-check'

@@ -1,6 +1,6 @@
 import type { LfpPlant, LinkPlant, Plant, SidePlant, Stages } from './plant'
 import type { RunInputs } from './run-kinds'
-import type { Totals } from './runs'
+import type { Totals } from './totals'
 import type { Surroundings } from './surroundings'
 
 /** A 30 A unit that charges lithium and stops. */

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { durationWords } from '#core/units/format'
-import type { RunResult, Totals } from '#core/simulation/runs'
+import type { RunResult } from '#core/simulation/runs'
+import type { Totals } from '#core/simulation/totals'
 
 /** Results of the runs, in figures, side by side. */
 const { q } = useWriting()

@@ -4,7 +4,7 @@ import { canBeSet, limitCurrent, replacement } from '#core/remedies/arrangements
 import { nightOn, runOf } from '#core/assessment/foresight'
 import { check, number, physics, word, type Judgement } from '#core/assessment/check'
 import { inputsOf } from '#core/simulation/inputs'
-import { broughtAhOf, type Totals } from '#core/simulation/runs'
+import { broughtAhOf, type Totals } from '#core/simulation/totals'
 import { chargerSupplyW, sharesBus } from '#core/system/energy'
 import type { ShopRules } from '#core/rules/rules'
 import type { Bank } from '#core/system/bank'
