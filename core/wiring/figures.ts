@@ -2,7 +2,8 @@ import { entryOf, present } from '#core/collections/held'
 import { cableSizesMm2 } from '#core/physics/conductors'
 import { takesRunSize, ohmAtSize, type Conductors } from './run-ohm'
 import type { Run, WiringUnit } from './network'
-import { runAmpacityA, heatingA, shareOfWay } from './size'
+import { runAmpacityA, shareOfWay } from './size'
+import { heatingA } from './size-rules'
 import type { Wiring } from './wiring'
 
 /** The effect of another size of a run. */

@@ -26,7 +26,8 @@ import { networkOf } from './of-job'
 import { solveCircuit } from '#core/circuit/solution'
 import { Solved } from './solved'
 import { SparseEquations } from '#core/circuit/sparse'
-import { runAmpacityA, fuseShare } from './size'
+import { runAmpacityA } from './size'
+import { fuseShare } from './size-rules'
 import { Ways } from './paths'
 
 const folder = new URL('../../demo/jobs/', import.meta.url)

@@ -7,7 +7,8 @@ import { factsOf, usualSystem, type ShopSettings, type System } from '#core/syst
 import type { Network } from './network'
 import type { WiringDraft } from './propose/builder'
 import { propose } from './propose/propose'
-import { sized, type SizeRules } from './size'
+import { sized } from './size'
+import type { SizeRules } from './size-rules'
 
 /** Cable sizes that a shop carries, mm², by its rule; every standard size if the rule names none. */
 const carriedSizesMm2: Readonly<Record<string, readonly number[]>> = {

@@ -11,7 +11,8 @@ import type { WiringDraft } from './propose/builder'
 import { propose } from './propose/propose'
 import { takesRunSize, type Conductors } from './run-ohm'
 import type { Design, Solved } from './solved'
-import { dropShare, sized, type SizeRules } from './size'
+import { sized } from './size'
+import { dropShare, type SizeRules } from './size-rules'
 
 /** The wiring of a system, sized and solved, with the values for checks and drawings. */
 export class Wiring {
