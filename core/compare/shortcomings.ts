@@ -1,5 +1,6 @@
 import { questionsOf } from '#core/assessment/assess'
-import { findingsIn, keyOf, missingValues } from '#core/assessment/result'
+import { missingValues } from '#core/assessment/finding-words'
+import { findingsIn, keyOf } from '#core/assessment/result'
 import type { Facts } from '#core/system/facts'
 import type { ShopSettings } from '#core/system/system'
 import type { Verdict } from '#core/system/verdict'
