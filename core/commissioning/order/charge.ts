@@ -1,6 +1,6 @@
 import { firstOf } from '#core/collections/held'
 import type { BatteryUnit } from '#core/wiring/network'
-import { nameInSentence, joinText } from '#core/units/format'
+import { joinText } from '#core/units/format'
 import { unitsOf } from '../rig'
 import { Steps, type WorkStep } from './step'
 import { leadThatStays, numbersOf, type Work } from './work'
@@ -85,14 +85,18 @@ export function joinSteps(work: Work): WorkStep[] {
       'It must fall within minutes. If it does not, take the fuse out and compare the voltages again.',
       { numbers: numbersOf(work, ...packs.map(({ id }) => `${id}-fuse`)) },
     )
-  const lead = joinedLead(work)
-  if (lead) joinLead(steps, lead, packs, work)
   return steps.all
 }
 
-/** The lead battery is joined last, at rest, with the current watched. */
-function joinLead(steps: Steps, lead: BatteryUnit, packs: readonly BatteryUnit[], work: Work): void {
+/**
+ * Lead-acid that stays on the bar is joined once the lithium feeds the bar, at rest and with the current watched.
+ * Before that no current would flow, and the main fuse would close the circuit.
+ */
+export function joinLead(steps: Steps, work: Work): void {
+  const lead = joinedLead(work)
+  if (!lead) return
   const { bank, q } = work.after
+  const packs = lithiumOf(work)
   const between = Math.max(0, firstOf(packs).fullV - leadRestedV * bank.scale)
   const ohm = lead.ohm + firstOf(packs).ohm / packs.length
   const ah =
@@ -101,7 +105,8 @@ function joinLead(steps: Steps, lead: BatteryUnit, packs: readonly BatteryUnit[]
   steps.add(
     'join-lead',
     joinText(
-      `Join ${nameInSentence(lead.name)} last, with every charger and load off. `,
+      'With its fuse out and every charger and load off, connect the lead battery: positive first, ',
+      'negative last. ',
       `Put a clamp meter on its lead, put its fuse in and close ${switches[0] ?? 'its switch'}.`,
     ),
     joinText(

@@ -99,7 +99,13 @@ describe('the order of work', () => {
     const hybrid = stays('hybrid')
     expect(idsOf(hybrid)).not.toContain('charge-compare')
     expect(before(hybrid, 'charge-lead', 'join-leads')).toBe(true)
-    expect(before(hybrid, 'join-leads', 'join-lead')).toBe(true)
+    // Its current flows only once the main fuse and switch are closed; the monitor is zeroed before it.
+    expect(before(hybrid, 'power-main', 'join-lead')).toBe(true)
+    expect(before(hybrid, 'join-lead', 'power-branches')).toBe(true)
+    const withShunt = orderOf(
+      withValues(goodJob(), { 'use/mixed': 'hybrid', 'use/monitor': 'shunt', 'houseBank/ahEach': 100 }),
+    )
+    expect(before(withShunt, 'power-zero', 'join-lead')).toBe(true)
     expect(hybrid.find(({ id }) => id === 'join-lead')!.why).toMatch(/After 10 minutes it must be under 5 A/)
     const kept = stays('dcdc')
     expect(idsOf(kept)).not.toContain('join-lead')

@@ -4,6 +4,7 @@ import { monitorSettings } from '#core/system/monitor'
 import { partId } from '#core/job/document'
 import { nameInSentence, type Write, joinText } from '#core/units/format'
 import { isKeeper, unitsOf } from '../rig'
+import { joinLead } from './charge'
 import { Steps, type WorkStep } from './step'
 import { hasChassisNegative, leadThatStays, numbersOf, plugsOf, startersOf, type Work } from './work'
 
@@ -23,6 +24,7 @@ export function powerSteps(work: Work): WorkStep[] {
   const steps = new Steps('power')
   closeMain(steps, work)
   closeSense(steps, work)
+  joinLead(steps, work)
   closeBranches(steps, work)
   closeStarting(steps, work)
   return steps.all
