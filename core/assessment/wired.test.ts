@@ -41,6 +41,22 @@ describe('the verdict of the wiring', () => {
     expect(ofRun('link-1-feed').summary).not.toContain('in its positive')
   })
 
+  it('gives the main leads the same current in both poles, and says why it is more than flows', () => {
+    const job = starts.find(({ job: { number } }) => number === '0427')!
+    const { runs } = wiredJob(job, {})
+    const of = (id: string) => runs.find((one) => one.id === id)!
+    // Two batteries of 100 A, and the shop’s 45 % of that.
+    for (const [id, amps] of [
+      ['main-lead', 90],
+      ['main-return-1', 90],
+      ['bank-1-lead', 45],
+      ['bank-1-link', 45],
+      ['bank-1-return', 45],
+    ] as const)
+      expect(of(id), id).toMatchObject({ amps, at: 'Share of the battery’s continuous current' })
+    expect(of('charger-1-feed').at).toBe('Charging from Basin charger')
+  })
+
   it('asks for a bond where the job has metal to bond, and not on a trailer', () => {
     const bondOf = (wanted: string) => {
       const job = starts.find(({ job: { number } }) => number === wanted)!

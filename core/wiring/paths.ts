@@ -56,6 +56,15 @@ export class Ways<R extends Joining = Run> {
   runsAt(post: string): readonly R[] {
     return this.joined.get(post) ?? []
   }
+  /**
+   * The runs whose current a fitting carries. At the fuse of one battery in a row the leads of the others join too:
+   * their current does not pass it.
+   */
+  runsThrough(id: string): readonly R[] {
+    const runs = this.runsAt(id)
+    if (!this.postAt(id).fitting?.isOfOneBattery) return runs
+    return runs.filter(({ from, to }) => [from, to].some((end) => this.postAt(end).kind === 'battery'))
+  }
   /** The run that brings the current of another back; null if it comes back by the chassis or with others. */
   returnOf(id: string): R | null {
     return this.returns.get(id) ?? null
@@ -108,10 +117,25 @@ export class Ways<R extends Joining = Run> {
     const partner = run.returnOf === null ? null : this.run(run.returnOf)
     if (partner) return this.fuseOf(partner)
     return (
+      this.fuseBehindRow(run) ??
       this.nearestFuse(run.from, run.id) ??
       this.nearestFuse(run.to, run.id) ??
       (run.role === 'main' ? this.fuseBefore(run) : null)
     )
+  }
+  /** The fuse to which the batteries of a row lead together; null for a run that carries one of them. */
+  private fuseBehindRow({ from, to, role }: Joining): Post | null {
+    const leaves = this.posts.get(from)
+    if (role !== 'main' || !leaves?.fitting?.isOfOneBattery) return null
+    if (this.runsAt(from).length === 2 && !this.posts.get(to)?.fitting?.isOfOneBattery) return null
+    return this.fuseAhead(to)
+  }
+  /** The first fuse of more than one battery along the main leads. */
+  private fuseAhead(from: string): Post | null {
+    const post = this.posts.get(from)
+    if (post?.kind === 'fuse' && !post.fitting?.isOfOneBattery) return post
+    const next = this.runsAt(from).find((run) => run.role === 'main' && run.from === from)
+    return next ? this.fuseAhead(next.to) : null
   }
   /** The main fuse of the bar from which a strap leads to another one. */
   private fuseBefore({ from, id }: Joining): Post | null {

@@ -23,7 +23,7 @@ export function withRatings(
   rules: SizeRules,
 ): Network {
   const { draft, ways } = drafted
-  const ampsAt = ({ id }: Post): number => throughA(ways.runsAt(id), design)
+  const ampsAt = ({ id }: Post): number => throughA(ways.runsThrough(id), design)
   const posts = draft.posts.map((post): Post => {
     const { fitting } = post
     if (!fitting) return post

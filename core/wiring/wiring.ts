@@ -94,9 +94,9 @@ export class Wiring {
   dropShare(run: Run): number {
     return dropShare(run, this.network, this.rules)
   }
-  /** The largest current for hours at a post, A. */
+  /** The largest current for hours through a post, A. */
   throughA(post: string): number {
-    return Math.max(0, ...this.ways.runsAt(post).map((run) => this.design(run).amps))
+    return Math.max(0, ...this.ways.runsThrough(post).map((run) => this.design(run).amps))
   }
 }
 

@@ -218,7 +218,7 @@ export class Builder {
   }
 
   run(id: string, from: string, to: string, at: RunOf): void {
-    const { role, state = 'new', of = null, side = null, leastA = 0 } = at
+    const { role, state = 'new', of = null, side = null } = at
     const { cable = null, returnOf = null, byChassis = false } = at
     const entered = this.entered(`runs/${id}`)
     const pair = returnOf === null ? undefined : this.runs.get(returnOf)
@@ -242,7 +242,7 @@ export class Builder {
       ...this.heatAlong(id, { role, of, from, to, cable }),
       fittingOhm: 0,
       measuredOhm: measured === null ? null : measured / 1000,
-      leastA,
+      leastA: at.leastA ?? pair?.leastA ?? 0,
       like: at.like ?? returnOf,
       side,
     })

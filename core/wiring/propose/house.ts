@@ -76,8 +76,17 @@ function parallelBank(at: BankAt, count: number): void {
   const link = { role: 'main', of: 'candidate', usualM: usualM.link } as const
   for (let i = 1; i <= count; i++) {
     const { plusTo, minusTo } = joinedTo(i, count, layout)
-    build.run(`bank-${i}-link`, `bank-${i}-fuse`, plusTo, { ...link, like: `bank-${i}-lead` })
-    build.run(`bank-${i}-return`, `bank-${i}-minus`, minusTo, { ...link, returnOf: `bank-${i}-link` })
+    const { plusShare, minusShare } = sharesOf(i, count, layout)
+    build.run(`bank-${i}-link`, `bank-${i}-fuse`, plusTo, {
+      ...link,
+      like: `bank-${i}-lead`,
+      leastA: leastA(build.system) * plusShare,
+    })
+    build.run(`bank-${i}-return`, `bank-${i}-minus`, minusTo, {
+      ...link,
+      returnOf: `bank-${i}-link`,
+      leastA: leastA(build.system) * minusShare,
+    })
   }
 }
 
@@ -121,6 +130,17 @@ function joinedTo(
   const plusTo = i === 1 ? 'bank-plus' : `bank-${i - 1}-fuse`
   if (layout === 'ladder') return { plusTo, minusTo: i === 1 ? 'bank-minus' : `bank-${i - 1}-minus` }
   return { plusTo, minusTo: i === count ? 'bank-minus' : `bank-${i + 1}-minus` }
+}
+
+/** Share of the current of the bank in each lead of battery `i`: in a row it carries that of the ones behind it too. */
+function sharesOf(
+  i: number,
+  count: number,
+  layout: string,
+): { readonly plusShare: number; readonly minusShare: number } {
+  if (layout === 'busbar') return { plusShare: 1 / count, minusShare: 1 / count }
+  const plusShare = (count - i + 1) / count
+  return { plusShare, minusShare: layout === 'ladder' ? plusShare : i / count }
 }
 
 /**

@@ -3,6 +3,8 @@ import type { JobDocument } from '#core/job/document'
 import { goodJob, link, straightJob, withArray, withMeasured, withValues, type Values } from '#core/testing'
 import type { Network } from '../network'
 import { networkOf } from '../of-job'
+import { Ways } from '../paths'
+import { runAmpacityA } from '../size'
 
 const craft = (kind: JobDocument['job']['craft'], job: JobDocument = goodJob()): JobDocument => ({
   ...job,
@@ -140,6 +142,32 @@ describe('a bank', () => {
   it('as a ladder taken off across has its posts at both ends', () => {
     expect(landsOn(bank(3, 'diagonal'), links)).toEqual(['bank-plus', 'bank-1-fuse', 'bank-2-fuse'])
     expect(landsOn(bank(3, 'diagonal'), returns)).toEqual(['bank-2-minus', 'bank-3-minus', 'bank-minus'])
+  })
+  it('has leads for the share of its continuous current that each carries, the same in both poles', () => {
+    const least = (layout: string, ids: readonly string[]): number[] => {
+      const { runs } = bank(3, layout)
+      const wholeA = runs.find(({ id }) => id === 'main-lead')!.leastA
+      return ids.map((id) => runs.find((run) => run.id === id)!.leastA / wholeA)
+    }
+    const expectShares = (found: readonly number[], thirds: readonly number[]): void =>
+      found.forEach((share, i) => expect(share).toBeCloseTo(thirds[i]! / 3, 9))
+    expectShares(least('busbar', [...links, ...returns]), [1, 1, 1, 1, 1, 1])
+    expectShares(least('ladder', [...links, ...returns]), [3, 2, 1, 3, 2, 1])
+    expectShares(least('diagonal', [...links, ...returns]), [3, 2, 1, 1, 2, 3])
+    expectShares(least('busbar', ['main-return-1']), [3])
+  })
+  it('in a row has equal fuses for its batteries, and links that the main fuse protects', () => {
+    const network = bank(3, 'ladder')
+    const { posts, runs } = network
+    const ways = new Ways(network)
+    const ratedA = (id: string): number => posts.find((post) => post.id === id)!.fitting!.ratedA!
+    expect(new Set([1, 2, 3].map((i) => ratedA(`bank-${i}-fuse`))).size).toBe(1)
+    for (const id of [...links, ...returns]) {
+      const run = runs.find((one) => one.id === id)!
+      expect(ways.fuseOf(run)!.id, id).toBe('main-fuse')
+      expect(runAmpacityA(run, run.areaMm2!, run.count), id).toBeGreaterThanOrEqual(ratedA('main-fuse'))
+    }
+    expect(ways.fuseOf(runs.find(({ id }) => id === 'bank-2-lead')!)!.id).toBe('bank-2-fuse')
   })
 })
 
