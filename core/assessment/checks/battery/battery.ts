@@ -222,9 +222,9 @@ const monitor = check({
   judge(_subject, system) {
     const { bank, one, q } = system
     if (bank.each.purpose === 'starter') return null
-    const way = one.use.monitor
-    const single = bank.count === 1
-    const counts = way === 'shunt' || (way === 'bms' && single)
+    const entered = one.use.monitor
+    const way = entered === 'bms' && bank.count > 1 ? 'partial' : entered
+    const counts = way === 'shunt' || way === 'bms'
     return {
       verdict: counts ? 'suits' : 'suits-once-changed',
       compared: [word('watched by', watchWords[way]), word('must count', 'all current')],
@@ -244,7 +244,7 @@ const monitor = check({
             ? 'Nothing shows the charge of the battery.'
             : way === 'voltage'
               ? 'The charge is read from voltage, which stays the same almost to the end.'
-              : `A ${watchWords[way]} shows the charge of one battery only.`,
+              : `A ${watchWords[way]} batteries shows the charge of that one only.`,
       remedies: counts ? [] : [{ id: 'monitor.add', on: 'use' }],
     }
   },

@@ -64,7 +64,7 @@ const discharge = check({
       formula: () =>
         joinText(
           `${q(dcA, 'A')} DC`,
-          inverterA > 0 ? ` + ${q(takenW, 'W')} ÷ ${q(volts, 'V')} under load = ${q(inverterA, 'A')}` : '',
+          inverterA > 0 ? ` + ${q(inverterA, 'A')} (${q(takenW, 'W')} ÷ ${q(volts, 'V')} under load)` : '',
           ` = ${q(amps, 'A')}; BMS ${q(bank.each.continuousA, 'A')} × ${bank.each.parallel}`,
           bank.sharing < 1 ? ` × ${formatShare(bank.sharing)} sharing` : '',
           ` = ${q(bank.continuousA, 'A')}`,
