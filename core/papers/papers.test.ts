@@ -1,10 +1,12 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import type { JobDocument } from '#core/job/document'
-import { assessed, goodJob, withValues } from '#core/testing'
+import { asSpecified } from '#core/job/as-specified'
+import { assessed, goodJob, long, withValues } from '#core/testing'
 import { metric } from '#core/units/display'
 import { heading, type Block, type Paper, type Section } from './blocks'
 import { summaryOf as summaryOfJob } from './summary'
+import { specifiedJob } from '../../scripts/lib/demo-shelf'
 
 const folder = new URL('../../demo/jobs/', import.meta.url)
 const demoJobs = readdirSync(folder).map(
@@ -42,6 +44,19 @@ describe('a summary', () => {
     expect(section(paper, 'Obstacles')).toBeUndefined()
     expect(paper.size).toBe('A4')
   })
+  it(
+    'of a specified job names the chosen battery and what is to be minded of the checks that suit',
+    long,
+    () => {
+      const job = specifiedJob(demoJobs.find(([name]) => name.startsWith('0430'))![1])
+      const paper = summaryOf(job)
+      expect(section(paper, 'The battery itself')!.about).toBe(asSpecified(job).candidate.name)
+      expect(asSpecified(job).candidate.name).not.toBe(job.candidate.name)
+      expect(JSON.stringify(section(paper, 'Cautions'))).toMatch(
+        /All sources together return \d+ Ah of the 252 Ah used a day\. Charge the battery from the mains or a generator/,
+      )
+    },
+  )
   it('lists rules set for this job alone, and assumed values', () => {
     const job = { ...withValues(goodJob(), { 'place/coldestC': 3 }), rules: { windowLowV: 14 } }
     const rests = section(summaryOf(job), 'Basis')!

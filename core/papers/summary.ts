@@ -98,7 +98,7 @@ export function summaryPaper(inputs: SummaryInputs): Paper {
       ),
       ...paths(inputs),
       ...restsOn(assessment, q),
-      ...listSection('Cautions', cautions).map(({ heading, blocks }) => ({
+      ...listSection('Cautions', [...cautionsOf(judged), ...cautions]).map(({ heading, blocks }) => ({
         heading,
         blocks: [...blocks, signatures],
       })),
@@ -138,6 +138,15 @@ function answer({ job, judged: { found, specified } }: SummaryInputs, q: Write):
     ],
   }
 }
+
+/** What is to be minded though a check suits; the other findings stand with theirs. */
+const cautionsOf = (judged: WholeJudgement): string[] => [
+  ...new Set(
+    checksOf(judged)
+      .filter(({ verdict }) => verdict === 'suits')
+      .flatMap((check) => check.cautions),
+  ),
+]
 
 /** The checks that count for the job as it is to be: those of its wiring too, once that is decided. */
 const checksOf = ({ assessment, specifiedAssessment, wiring }: WholeJudgement): readonly CheckResult[] => [
@@ -215,7 +224,7 @@ function paths({ job, judged, lanes }: SummaryInputs): Section[] {
       lane: null,
       name: 'The battery itself',
       verdict: assessment.battery.verdict,
-      about: job.candidate.name,
+      about: (job.specified ? asSpecified(job) : job).candidate.name,
     },
   ].map(({ lane, name, verdict, about: words }) => ({
     heading: name,

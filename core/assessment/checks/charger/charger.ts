@@ -1,5 +1,5 @@
 import { canBeSet, likeForLike, voltageRemedies } from '#core/remedies/arrangements'
-import { formatShare, joinText } from '#core/units/format'
+import { formatShare, joinText, nameInSentence } from '#core/units/format'
 import { check, number, word, type Judgement, type Subjects } from '#core/assessment/check'
 import { type RemedyRef } from '#core/remedies/catalogue'
 import type { ShopRules } from '#core/rules/rules'
@@ -45,7 +45,12 @@ export function absorptionOf(subject: Subjects['unit'], system: System): Judgeme
     remedies: () => absorptionRemedies(unit, system),
     cautions: () =>
       unit.profile === 'automatic'
-        ? ['It selects its profile automatically. Test which profile it selects with lithium at rest.']
+        ? [
+            joinText(
+              `${subject.name} selects its profile automatically. `,
+              'Test which profile it selects with lithium at rest.',
+            ),
+          ]
         : [],
   }
   if (of.volts > bank.highV) return absorbsOver(of)
@@ -197,7 +202,11 @@ export function floatOf({ unit, name }: Subjects['unit'], { bank, one, q }: Syst
           })
         : [],
     cautions: () =>
-      over || !holdsFull ? [] : ['This float keeps the battery full. Without it the battery lasts longer.'],
+      over || !holdsFull
+        ? []
+        : [
+            `The float of ${nameInSentence(name)} keeps the battery full. Without it the battery lasts longer.`,
+          ],
   }
 }
 
@@ -289,7 +298,9 @@ function equalisesNever(stage: 'none' | 'off', name: string): Judgement {
     summary: () =>
       stage === 'none' ? `${name} has no equalise stage.` : `${name} has its equalise stage switched off.`,
     cautions: () =>
-      stage === 'off' ? ['Check again after every reset: this stage can switch itself on.'] : [],
+      stage === 'off'
+        ? [`Check the equalise stage of ${nameInSentence(name)} after every reset: it can switch itself on.`]
+        : [],
   }
 }
 

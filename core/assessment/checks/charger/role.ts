@@ -46,7 +46,9 @@ const role = check({
           : `${name} also provides ${listInSentence(roles)}${goes ? ', which must be replaced too' : ''}.`,
       remedies: goes ? [{ id: 'charger.make-good', on: charger.$path }] : [],
       cautions: () =>
-        roles.length > 0 && !goes ? [`If you remove it, replace ${listInSentence(roles)} too.`] : [],
+        roles.length > 0 && !goes
+          ? [`If you remove ${nameInSentence(name)}, replace ${listInSentence(roles)} too.`]
+          : [],
     }
   },
 })

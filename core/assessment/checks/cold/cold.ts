@@ -263,7 +263,7 @@ const layup = check({
       remedies: short
         ? [...(helpsToOpen ? [openSwitch] : []), topUpEvery(weeks / (1 + rules.layupMargin / 100))]
         : [],
-      cautions: () => ['Check it every month. Do not leave it on a charger that floats.'],
+      cautions: () => ['In lay-up, check the battery every month. Do not leave it on a charger that floats.'],
     }
   },
 })
