@@ -163,6 +163,45 @@ describe('a run that is too thin', () => {
   })
 })
 
+describe('a DC-DC that can be set, on a cable that loses too much', () => {
+  const trailer = starts.find(({ job: { number } }) => number === '0430')!
+  const dropOf = (job: JobDocument) =>
+    wiringVerdictOf(job).checks.find(({ key }) => key === 'wiring.drop@runs/link-1-in-feed')!
+
+  it.each([
+    [10, 9],
+    [16, 9],
+    [10, 6],
+    [16, 12],
+  ])(
+    '%i mm² over %i m: a lower current settles it, and the next ampere would not be far',
+    (areaMm2, lengthM) => {
+      const at = (amps: number): JobDocument =>
+        withValues(trailer, {
+          'conductors/cable-1/areaMm2': areaMm2,
+          'conductors/cable-1/lengthM': lengthM,
+          'links/link-1/ratedA': amps,
+        })
+      const found = dropOf(at(30))
+      expect(found.verdict).toBe('suits-once-changed')
+      const held = found.remedies.find(({ id }) => id === 'charger.limit-current')!
+      expect(held.on).toBe('links/link-1')
+      const amps = Number(held.value)
+      expect(amps).toBeGreaterThanOrEqual(10)
+      expect(amps).toBeLessThan(30)
+      expect(dropOf(at(amps)).verdict).toBe('suits')
+      expect(dropOf(at(amps * 1.25)).verdict).toBe('suits-once-changed')
+    },
+  )
+
+  it('is not offered a lower current where it cannot be set, or would be left with too little', () => {
+    const remediesOf = (values: Parameters<typeof withValues>[1]): string[] =>
+      dropOf(withValues(trailer, values)).remedies.map(({ id }) => id)
+    expect(remediesOf({ 'links/link-1/currentLimit': 'fixed' })).not.toContain('charger.limit-current')
+    expect(remediesOf({ 'conductors/cable-1/areaMm2': 4 })).not.toContain('charger.limit-current')
+  })
+})
+
 describe('a fuse that is too small', () => {
   const fused = starts.flatMap((job) =>
     wiredJob(job, {})

@@ -93,14 +93,31 @@ describe('the wiring of a job as its first answer has it', () => {
         left: checks.filter(({ verdict }) => verdict !== 'suits').map(({ key }) => key),
       }).toEqual({ number, left: [] })
     }
-    const feed = networkOf(specified('0430')).runs.find(({ id }) => id === 'link-1-in-feed')!
+  })
+
+  it('replaces the cable of a DC-DC that cannot be set, and buys it once: with the wiring', long, () => {
+    const job = specifiedJob(withValues(trailer, { 'links/link-1/currentLimit': 'fixed' }))
+    const feed = networkOf(job).runs.find(({ id }) => id === 'link-1-in-feed')!
     expect(feed).toMatchObject({ state: 'new', areaKnown: 'found' })
     expect(feed.areaMm2).toBeGreaterThan(10)
-    // It is bought once: with the wiring.
-    const parts = specified('0430').specified!.steps.map(({ label, parts: own }) => ({
+    const parts = job.specified!.steps.map(({ label, parts: own }) => ({
       label,
       cable: own.some(({ name }) => name.includes(`${feed.areaMm2} mm²`)),
     }))
     expect(parts.filter(({ cable }) => cable).map(({ label }) => label)).toEqual(['Wire it as drawn'])
   })
+
+  it(
+    'keeps a DC-DC and its cable, set to what the cable and its plug allow, where no cable would do',
+    long,
+    () => {
+      const job = specified('0430')
+      const { steps } = job.specified!
+      const set = steps.find(({ settles }) => settles.includes('wiring.drop'))!
+      expect(set.label).toMatch(/^Set its current limit to 1[0-9] A$/)
+      expect(set.parts).toEqual([])
+      const feed = networkOf(job).runs.find(({ id }) => id === 'link-1-in-feed')!
+      expect(feed).toMatchObject({ state: 'found', areaMm2: 10 })
+    },
+  )
 })

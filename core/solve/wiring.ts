@@ -24,27 +24,49 @@ export function wiringOfAnswer({ job, shop }: Plan, done: JobDocument): WiredNet
 
 /** Whether something is done to a surveyed cable, its fuses or its plug. */
 const isOnCable = ({ on }: RemedyRef): boolean => on.startsWith('conductors/')
+/** Whether a unit is set to a lower current. */
+const isCurrentSetting = ({ id }: RemedyRef): boolean => id === 'charger.limit-current'
 /** Whether something is done to a fuse or switch of the wiring. */
 const isOnFitting = ({ on }: RemedyRef): boolean => on.startsWith('fittings/')
 
 /** Findings of the wiring are followed so often: a thicker cable asks for another fuse, which asks for a plug. */
 const mostRounds = 3
 
+/** A job with the steps of an answer. */
+interface Stepped {
+  readonly job: JobDocument
+  readonly steps: readonly AnswerStep[]
+}
+interface WiredDraft {
+  readonly draft: AnswerDraft
+  readonly wiring: WiredNetwork
+}
+
 /**
  * The steps of an answer, with those that its wiring requires of existing cables: a thicker cable, a fuse that
- * protects it, a larger plug. New runs fit in any case.
+ * protects it, a larger plug. Where that is not enough, a unit that can be set is set to what its cable allows. New
+ * runs fit in any case.
  */
-export function withWiringSteps(
-  plan: Plan,
-  { job, steps }: { readonly job: JobDocument; readonly steps: readonly AnswerStep[] },
-): { readonly draft: AnswerDraft; readonly wiring: WiredNetwork } {
+export function withWiringSteps(plan: Plan, answer: Stepped): WiredDraft {
+  const byWork = followed(plan, answer, () => false)
+  if (isSound(byWork)) return byWork
+  const bySetting = followed(plan, answer, isCurrentSetting)
+  return isSound(bySetting) ? bySetting : byWork
+}
+
+const isSound = ({ wiring }: WiredDraft): boolean =>
+  wiring.checks.every(({ verdict }) => verdict === 'suits' || verdict === 'measure-first')
+
+/** The remedies of the wiring followed round by round. @param isPreferred those that are taken before others */
+function followed(plan: Plan, { job, steps }: Stepped, isPreferred: (ref: RemedyRef) => boolean): WiredDraft {
   const draft = new AnswerDraft(job, plan.shelf)
   draft.steps.push(...steps)
   let wiring = wiringOfAnswer(plan, draft.job)
   for (let round = 0; round < mostRounds; round++) {
     const facts = factsOf(draft.job, plan.shop)
     const found = [...wiring.checks, ...findingsOf(facts)].flatMap(({ id, verdict, remedies }) => {
-      const ref = remedies.find((one) => isOnCable(one) || isOnFitting(one))
+      const setting = id.startsWith('wiring.') ? remedies.find(isPreferred) : undefined
+      const ref = setting ?? remedies.find((one) => isOnCable(one) || isOnFitting(one))
       return verdict === 'suits-once-changed' && ref && canTry(ref) ? [{ ref, id }] : []
     })
     const cables = cablesOfFittings(wiring.network)

@@ -47,7 +47,6 @@ export interface RunFigures {
 /** The figures of a run. */
 export function figuresOf(run: Run, wiring: Wiring): RunFigures {
   const design = wiring.design(run)
-  const isLeast = run.leastA > clearlyMore * entryOf(wiring.solved.design, run.id).amps
   const flows = wiring.flowsA(run)
   const { nominalV } = wiring.ways.postAt(run.from)
   const fuse = run.role === 'cranking' ? null : wiring.ways.fuseOf(run)
@@ -71,7 +70,7 @@ export function figuresOf(run: Run, wiring: Wiring): RunFigures {
   return {
     id: run.id,
     amps: flows,
-    at: isLeast ? leastWords(run) : (design.at?.name ?? null),
+    at: wiring.reasonOf(run),
     crankingA: design.crankingA,
     carriesA: run.areaMm2 === null ? null : runAmpacityA(run, run.areaMm2, run.count),
     lostV,
@@ -85,12 +84,6 @@ export function figuresOf(run: Run, wiring: Wiring): RunFigures {
     sizes,
   }
 }
-
-/** A least current above this multiple of what flows decides; below, it is the same current. */
-const clearlyMore = 1.01
-/** Why a run must carry more than flows in any case. */
-const leastWords = ({ role }: Run): string =>
-  role === 'main' ? 'Share of the battery’s continuous current' : 'Rated output of its source'
 
 /** The effect of another size of a run. @param there the resulting wiring */
 function sizeAt(

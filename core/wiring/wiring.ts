@@ -14,6 +14,9 @@ import type { Design, Solved } from './solved'
 import { sized } from './size'
 import { dropShare, type SizeRules } from './size-rules'
 
+/** A least current above this multiple of what flows decides; below, it is the same current. */
+const clearlyMore = 1.01
+
 /** The wiring of a system, sized and solved, with the values for checks and drawings. */
 export class Wiring {
   readonly solved: Solved
@@ -33,10 +36,21 @@ export class Wiring {
   get ways(): Ways {
     return this.solved.ways
   }
-  /** Design current of a run: the largest of any case, and at least the output of its source. */
+  /**
+   * Design current of a run: the largest of any case, and at least the output of its source. It flows in no case where
+   * that is clearly more.
+   */
   design(run: Run): Design {
     const design = entryOf(this.solved.design, run.id)
-    return run.leastA > design.amps ? { ...design, amps: run.leastA } : design
+    if (run.leastA <= design.amps) return design
+    return { ...design, amps: run.leastA, at: run.leastA > clearlyMore * design.amps ? null : design.at }
+  }
+  /** The case in which the design current flows, or why the run must carry more than flows; null without either. */
+  reasonOf(run: Run): string | null {
+    const { at } = this.design(run)
+    if (at) return at.name
+    if (run.leastA === 0) return null
+    return run.role === 'main' ? 'Share of the battery’s continuous current' : 'Rated output of its source'
   }
   /** Largest current of a run, A: continuous, or for seconds if it cranks an engine. */
   flowsA(run: Run): number {

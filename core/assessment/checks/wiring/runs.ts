@@ -1,5 +1,5 @@
 import { entryOf, present } from '#core/collections/held'
-import { joinText, nameInSentence, type Write } from '#core/units/format'
+import { inSentence, joinText, nameInSentence, type Write } from '#core/units/format'
 import { check, number, word, type Judgement, type Subjects } from '#core/assessment/check'
 import { cableSizesMm2 } from '#core/physics/conductors'
 import { fuseSizesA } from '#core/physics/fuses'
@@ -11,6 +11,7 @@ import { isSizeUnknown } from '#core/wiring/words'
 import { wiringIn, type Wiring } from '#core/wiring/wiring'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { System } from '#core/system/system'
+import { lessCurrentIn } from './less-current'
 import { Way } from './way'
 import {
   aroundWords,
@@ -83,8 +84,9 @@ const sizeWords = ({ run, areaMm2 }: Wire, { q }: System): string =>
   )
 
 const caseWords = ({ wiring, run }: Wire): string => {
-  const { at } = wiring.design(run)
-  return at ? `; most in “${at.name}”` : ''
+  const reason = wiring.reasonOf(run)
+  if (!reason) return ''
+  return wiring.design(run).at ? `; most in “${reason}”` : `; ${inSentence(reason)}`
 }
 
 const ampacity = check({
@@ -202,6 +204,7 @@ const drop = check({
         ? () => [
             ...sizeThat((size) => way.keepsWithinAt(mostV, size), wire),
             ...thickerReturn(way, run, mostV),
+            ...lessCurrentIn(run, wiring, mostV / lostV, system),
           ]
         : [],
     }
