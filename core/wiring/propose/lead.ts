@@ -21,7 +21,7 @@ function joinedLead(build: Builder, house: Joint): void {
   const fitted = leadPosts(build)
   build.fitting('lead-fuse', 'fuse', {
     ...fitted,
-    name: `Fuse of ${nameInSentence(name)}`,
+    name: 'Fuse of the old battery',
     reason: 'Each battery on the bar has its own fuse.',
   })
   build.fitting('lead-switch', byRelay ? 'relay' : 'switch', {
@@ -81,7 +81,7 @@ function keeperPosts(build: Builder, house: Joint, fitted: ReturnType<typeof lea
   })
   build.fitting('lead-fuse', 'fuse', {
     ...fitted,
-    name: `Fuse of ${nameInSentence(name)}`,
+    name: 'Fuse of the old battery',
     reason: 'The old battery feeds a fault in this cable.',
   })
 }
