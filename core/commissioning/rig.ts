@@ -5,6 +5,7 @@ import type { BatteryUnit, Network, WiringUnit } from '#core/wiring/network'
 import { networkIn } from '#core/wiring/of-job'
 import { airAroundC, heatOf, shaftRpm } from '#core/system/alternators'
 import { factsOf, usualSystem, type ShopSettings, type System } from '#core/system/system'
+import { warningOf } from '#core/system/warning'
 import type { Risk } from './harm'
 
 /** A conductor that nobody specified. */
@@ -166,10 +167,10 @@ const panelsIn = ({ many }: System): Rig['panels'] =>
       ]),
   )
 
-const protectionsIn = ({ one }: System): Rig['protections'] => [
+const protectionsIn = (system: System): Rig['protections'] => [
   'discharge-stop',
-  ...(one.candidate.coldCut === 'yes' ? (['cold-gate'] as const) : []),
-  ...(one.candidate.warning === 'none' && one.use.warns !== 'yes' ? [] : (['warning'] as const)),
+  ...(system.one.candidate.coldCut === 'yes' ? (['cold-gate'] as const) : []),
+  ...(warningOf(system) ? (['warning'] as const) : []),
   'reset',
 ]
 

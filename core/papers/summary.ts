@@ -1,12 +1,14 @@
+import { present } from '#core/collections/held'
 import type { CheckResult } from '#core/assessment/result'
 import type { Assessment } from '#core/assessment/assess'
 import type { WiringVerdict } from '#core/assessment/wired'
 import { asSpecified } from '#core/job/as-specified'
 import { drawLanes } from '#core/compare/instruments'
-import { crafts, type JobDocument } from '#core/job/document'
+import { crafts, fieldAt, type JobDocument } from '#core/job/document'
 import type { ListedStep } from '#core/job/specified'
 import { remedyEffort, remedyLabel } from '#core/remedies/catalogue'
 import { ruleCatalogue, type RuleId } from '#core/rules/rules'
+import type { Input } from '#core/system/facts'
 import type { ShopSettings } from '#core/system/system'
 import type { Verdict } from '#core/system/verdict'
 import type { DisplayUnits } from '#core/units/display'
@@ -268,6 +270,13 @@ function findingsOf(checks: readonly CheckResult[]): Extract<Block, { kind: 'fin
   ]
 }
 
+/** A value by its part; those of the use and the place by themselves. A question loses its mark. */
+function inputWords({ path, part, label }: Input): string {
+  const { kind } = present(fieldAt(path))
+  const words = inSentence(label).replace(/\?$/, '')
+  return kind === 'use' || kind === 'place' ? words : `${part}, ${words}`
+}
+
 /** Values that were told or assumed and not measured, and the rules set for this job alone. */
 function restsOn({ checks, overrides }: Assessment, q: Write): Section[] {
   const said = new Map(
@@ -275,7 +284,7 @@ function restsOn({ checks, overrides }: Assessment, q: Write): Section[] {
       .flatMap(({ inputs }) => inputs)
       .filter(({ origin }) => origin.kind === 'assumed' || origin.kind === 'customer')
       .filter(({ origin }) => !origin.isDefault)
-      .map(({ path, part, label, origin }) => [path, { words: `${part}, ${inSentence(label)}`, origin }]),
+      .map((input) => [input.path, { words: inputWords(input), origin: input.origin }]),
   )
   const known = (kind: 'customer' | 'assumed'): string =>
     [...said.values()]

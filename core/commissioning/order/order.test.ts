@@ -112,6 +112,15 @@ describe('the order of work', () => {
     expect(kept.find(({ id }) => id === 'out-lead-feeds')!.why).toContain('reserve')
     expect(kept.find(({ id }) => id === 'set-lead-dcdc')!.words).toContain('lead, 14.1 V')
   })
+  it('sets an alarm, gives a stop signal a lamp or buzzer, and neither where nothing warns', () => {
+    const warnedBy = (warning: string): string | undefined =>
+      orderOf(withValues(goodJob(), { 'candidate/warning': warning, 'use/warns': 'no' })).find(
+        ({ id }) => id === 'set-warning',
+      )?.words
+    expect(warnedBy('alarm')).toContain('Set the alarm')
+    expect(warnedBy('stop')).toContain('lamp or buzzer')
+    expect(warnedBy('none')).toBeUndefined()
+  })
   it('sets each source before it is switched on: the charger before its plug, the DC-DC before its fuses', () => {
     const steps = orderOf(withMeasured(goodJob(), 'solar', { panelW: 100, through: 'own', ratedA: 20 }))
     expect(before(steps, 'set-charger-1', 'power-mains')).toBe(true)

@@ -1,6 +1,7 @@
 import type { DcdcUnit, SourceUnit } from '#core/wiring/network'
 import { settingsCards, type SettingsCard } from '#core/solve/settings'
 import { monitorSettings } from '#core/system/monitor'
+import { warningOf } from '#core/system/warning'
 import { partId } from '#core/job/document'
 import { nameInSentence, type Write, joinText } from '#core/units/format'
 import { isKeeper, unitsOf } from '../rig'
@@ -198,7 +199,8 @@ function setMonitor(steps: Steps, work: Work): void {
 }
 
 /** The stops and warnings that act before the battery disconnects everything. */
-function setCutOffs(steps: Steps, { after: { bank, q, one, many } }: Work): void {
+function setCutOffs(steps: Steps, { after }: Work): void {
+  const { bank, q, many } = after
   for (const inverter of many.inverters)
     steps.add(
       `set-${partId(inverter.$path)}`,
@@ -208,10 +210,13 @@ function setCutOffs(steps: Steps, { after: { bank, q, one, many } }: Work): void
       ),
       'The inverter should stop before the battery disconnects everything.',
     )
-  if (one.use.warns === 'yes' || one.candidate.warning !== 'none')
+  const warning = warningOf(after)
+  if (warning)
     steps.add(
       'set-warning',
-      'Set the alarm before the cut-off, and place it where somebody hears it.',
+      warning === 'stop'
+        ? 'Fit a lamp or buzzer to the battery’s stop signal, where somebody sees or hears it.'
+        : 'Set the alarm before the cut-off, and place it where somebody hears it.',
       'A battery that cuts off without a warning takes the lights and the radio with it.',
     )
 }

@@ -64,7 +64,7 @@ describe('the booklet', () => {
     expect(together).toContain('All of that may run at the same time.')
     // 160 Ah ÷ 85 A = 1.88 h = 113 min.
     expect(together).toContain('Deck winch: 85 A, alone for about 113 min from full')
-    expect(linesIn(paper, 'Cost and life')).toContain('Over its life the battery can deliver about 7168 kWh.')
+    expect(linesIn(paper, 'Cost and life')).toContain('Over its life the battery can deliver about 7200 kWh.')
   })
 
   it('says that loads are too many, and which must run alone', () => {
@@ -79,7 +79,11 @@ describe('the booklet', () => {
   })
 
   it('warns where the battery does not block charging in the cold, and where nothing warns', () => {
-    const bare = withValues(chosen, { 'candidate/coldCut': 'no', 'use/warns': 'no' })
+    const bare = withValues(chosen, {
+      'candidate/coldCut': 'no',
+      'candidate/warning': 'none',
+      'use/warns': 'no',
+    })
     const kept = { ...bare, specified: { ...bare.specified!, changes: [] } }
     const paper = bookletOf(kept)
     expect(linesIn(paper, 'In the cold')).toContain(
@@ -87,6 +91,20 @@ describe('the booklet', () => {
     )
     expect(linesIn(paper, 'No alarm')).toHaveLength(2)
     expect(linesIn(paper, 'Reading the voltage')).toHaveLength(7)
+  })
+
+  it('says what the customer notices before the battery switches itself off, whatever warns', () => {
+    const headingsOf = (values: Parameters<typeof withValues>[1]): string[] => {
+      const job = withValues(chosen, values)
+      return bookletOf({ ...job, specified: { ...job.specified!, changes: [] } }).sections.map(
+        ({ heading }) => heading,
+      )
+    }
+    const alarm = 'When the alarm sounds'
+    const stop = 'When the loads go off by themselves'
+    expect(headingsOf({ 'candidate/warning': 'alarm', 'use/warns': 'no' })).toContain(alarm)
+    expect(headingsOf({ 'candidate/warning': 'none', 'use/warns': 'yes' })).toContain(alarm)
+    expect(headingsOf({ 'candidate/warning': 'stop', 'use/warns': 'no' })).toContain(stop)
   })
 
   it('asks to keep lead-acid charged apart where it shares the bus', () => {

@@ -1,6 +1,7 @@
 import type { Bank } from '#core/system/bank'
 import { sharesBus } from '#core/system/energy'
 import type { System } from '#core/system/system'
+import { warningOf } from '#core/system/warning'
 import type { Write } from '#core/units/format'
 import type { Section } from '../blocks'
 import { paragraphs, points, steps, told } from './sentences'
@@ -66,19 +67,30 @@ const byVoltage = (bank: Bank, q: Write): Section => ({
   ],
 })
 
-/** The meaning of the alarm. */
-export const alarmSection = ({ one }: System): Section[] =>
-  one.use.warns === 'yes'
-    ? told(
+/** What the customer notices before the battery switches itself off. */
+export function alarmSection(system: System): Section[] {
+  switch (warningOf(system)) {
+    case 'alarm':
+    case 'device':
+      return told(
         'When the alarm sounds',
         'The battery is about to switch itself off.',
         'Switch off what you can spare. Start charging soon.',
       )
-    : told(
+    case 'stop':
+      return told(
+        'When the loads go off by themselves',
+        'The battery has stopped them, before it must switch itself off.',
+        'Switch off what you can spare. Start charging soon.',
+      )
+    case null:
+      return told(
         'No alarm',
         'Nothing warns you before the battery switches itself off.',
         'Look at its charge every day, and before the night.',
       )
+  }
+}
 
 /** When the battery switches itself off, and how to bring it back. */
 export const switchOffSection = ({ bank, q }: System): Section[] => [

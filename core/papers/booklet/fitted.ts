@@ -77,7 +77,7 @@ export function lifeSection(system: System, column: CandidateColumn, asks: boole
   const years = dayKwh > 0 ? kwh / (dayKwh * 365) : null
   return told(
     'Cost and life',
-    `Over its life the battery can deliver about ${Math.round(kwh)} kWh.`,
+    `Over its life the battery can deliver about ${Number(kwh.toPrecision(2))} kWh.`,
     column.pricePerKwh !== null && `At its price, each kWh costs about ${q(column.pricePerKwh, 'money')}.`,
     years !== null &&
       (years > mostYears

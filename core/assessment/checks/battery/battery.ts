@@ -8,6 +8,7 @@ import type { RemedyRef } from '#core/remedies/catalogue'
 import type { Bank } from '#core/system/bank'
 import type { View } from '#core/system/scene'
 import type { System } from '#core/system/system'
+import { warningOf } from '#core/system/warning'
 
 const chemistryNames = { lfp: 'LFP', nmc: 'NMC or cobalt', other: 'other lithium' } as const
 const other: RemedyRef = { id: 'battery.other', on: 'candidate' }
@@ -250,22 +251,22 @@ const monitor = check({
   },
 })
 
-const warning = check({
+const warners = {
+  stop: 'the battery’s stop signal',
+  alarm: 'the battery’s own alarm',
+  device: 'a device on board',
+} as const
+
+const cutOutWarning = check({
   id: 'battery.warning',
   title: 'Warning before the cut-out',
   about: 'battery',
   why: 'A battery that disconnects without a warning takes lights, radio and steering with it.',
-  judge(_subject, { bank, one, craft }) {
-    if (bank.each.purpose === 'starter') return null
-    const afloat = craft === 'vessel'
-    const by =
-      bank.each.warning !== 'none'
-        ? bank.each.warning === 'stop'
-          ? 'the battery’s stop signal'
-          : 'the battery’s own alarm'
-        : one.use.warns === 'yes'
-          ? 'a device on board'
-          : null
+  judge(_subject, system) {
+    if (system.bank.each.purpose === 'starter') return null
+    const afloat = system.craft === 'vessel'
+    const warning = warningOf(system)
+    const by = warning && warners[warning]
     return {
       verdict: by ? 'suits' : afloat ? 'does-not-suit' : 'suits-once-changed',
       compared: [
@@ -281,9 +282,13 @@ const warning = check({
         by
           ? `${capital(by)} warns before the battery cuts out.`
           : `Nothing warns before the battery cuts out${afloat ? '. On a boat something must' : ''}.`,
+      cautions: () =>
+        warning === 'stop'
+          ? ['Fit a lamp or buzzer to the battery’s stop signal, where somebody sees or hears it.']
+          : [],
       remedies: by ? [] : [{ id: 'warning.add', on: 'use' }],
     }
   },
 })
 
-export const checks = [chemistry, parallel, series, voltageDevices, monitor, warning] as const
+export const checks = [chemistry, parallel, series, voltageDevices, monitor, cutOutWarning] as const
