@@ -8,7 +8,7 @@ import { sureBudgetA } from '#core/system/alternators'
 import { dcdcOutputA } from '#core/system/currents'
 import type { AlternatorLane } from '#core/system/lanes'
 import type { System } from '#core/system/system'
-import { inSentence } from '#core/units/format'
+import { inSentence, nameInSentence } from '#core/units/format'
 import { bare, keep, mostSizes, option, topicOf, type Axis, type Ground, type Option } from '../option'
 
 /** How each alternator reaches the bank. */
@@ -38,11 +38,11 @@ function dcdcSettings(lane: AlternatorLane, ground: Ground): Option[] {
   }
   const certain = findingsOn(lane, ground).some((finding) => ground.certain.has(finding))
   return [
-    ...(certain || settings.length === 0 ? [] : [keep(`the DC-DC on ${inSentence(lane.name)} as it is`)]),
+    ...(certain || settings.length === 0 ? [] : [keep(`the DC-DC on ${nameInSentence(lane.name)} as it is`)]),
     option(
       settings.length > 0
         ? `keep its DC-DC, ${settingsInWords}`
-        : `keep the DC-DC on ${inSentence(lane.name)}`,
+        : `keep the DC-DC on ${nameInSentence(lane.name)}`,
       ...settings.map(bare),
     ),
     ...suppliesFor(wanted, job, system, shelf, mostSizes + 2).flatMap((supply) =>
@@ -55,7 +55,7 @@ function dcdcSettings(lane: AlternatorLane, ground: Ground): Option[] {
 function inPlaceOfLink(lane: AlternatorLane, ground: Ground): Option[] {
   const { job, system, shelf } = ground
   const own = findingsOn(lane, ground)
-  const name = inSentence(lane.name)
+  const name = nameInSentence(lane.name)
   const ways = holdBack(lane, system)
   const dcdc = addDcdc(lane, system, system.bank.largestA)
   const units = suppliesFor(dcdc, job, system, shelf, mostSizes + 2).flatMap((supply) =>

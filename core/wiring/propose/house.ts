@@ -96,13 +96,13 @@ function fusedBattery({ build, name, common }: BankAt, i: number, count: number)
   const plus = { ...common, opposite: 'bank-minus' }
   build.post(`${id}-minus`, 'battery', {
     ...common,
-    name: `${name} ${i}, negative`,
+    name: `${name} no. ${i}, negative`,
     pole: 'negative',
     opposite: `${id}-plus`,
   })
   build.post(`${id}-plus`, 'battery', {
     ...plus,
-    name: `${name} ${i}, positive`,
+    name: `${name} no. ${i}, positive`,
     opposite: `${id}-minus`,
   })
   build.fitting(`${id}-fuse`, 'fuse', {
@@ -111,7 +111,7 @@ function fusedBattery({ build, name, common }: BankAt, i: number, count: number)
     isOfOneBattery: true,
     reason: 'A fault in one battery of a parallel bank is fed by all the others: each has its own fuse.',
   })
-  batteryUnit(build, id, `${name} ${i}`)
+  batteryUnit(build, id, `${name} no. ${i}`)
   build.run(`${id}-lead`, `${id}-plus`, `${id}-fuse`, {
     role: 'main',
     of: 'candidate',
