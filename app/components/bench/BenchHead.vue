@@ -143,9 +143,9 @@ const headSeen = useElementVisibility(headline, { initialValue: true })
         data-testid="next"
         @click="$emit('check', change.settles[0]!)"
       >
-        <span class="font-semibold underline underline-offset-2"
-          ><template v-if="change.part">{{ change.part }}: </template>{{ inSentence(change.label) }}</span
-        >.
+        <span class="font-semibold underline underline-offset-2">{{
+          change.part ? `${change.part}: ${inSentence(change.label)}` : change.label
+        }}</span>.
         <span class="text-lamp">{{
           changes.length === 1 ? 'This is the only change.' : `This is 1 of ${changes.length} changes.`
         }}</span>
