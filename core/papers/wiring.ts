@@ -34,6 +34,7 @@ const cautions = [
   'Sizes and ratings are starting points: the local code, the makers’ sheets and licensed practice decide.',
   'A licensed person does the mains side of chargers and inverters. It is not drawn here.',
   'The current of a run is its largest in any case. Two runs in series can have theirs in different cases.',
+  'It is at least the rated output of its source, or the shop’s share of what the battery delivers.',
   'Torques are typical for the stud. The maker’s figure for the part decides.',
   'Disconnect the battery as its maker says before you touch a lug. Remove jewellery and cover the posts.',
   joinText(
