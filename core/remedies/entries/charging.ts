@@ -172,7 +172,7 @@ export const charging = {
   'use.charge-more': {
     kind: 'paper',
     label: valued(({ value }, q) => `Add ${q(value, 'Ah')} of charge a day: solar, driving or a generator`),
-    takes: 'see the paths',
+    takes: 'depends on the source',
     hours: 0,
     effect: null,
   },
