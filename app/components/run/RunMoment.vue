@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { channels, type ChannelId } from '#core/simulation/record'
 import type { RunResult } from '#core/simulation/runs'
+import { capital } from '#core/units/format'
 
 /** The state at the playhead in words: currents and meter readings. */
 const { q } = useWriting()
@@ -38,7 +39,9 @@ function feedingOf(valueOf: ValueOf): string {
   const say = (list: typeof found) =>
     list.map(({ who, amps }) => `${who} ${q(Math.abs(amps), 'A')}`).join(', ')
   if (found.length === 0) return 'Nothing flows.'
-  return `${say(found.filter(({ amps }) => amps > 0)) || 'Nothing'} → ${say(found.filter(({ amps }) => amps < 0)) || 'nothing'}.`
+  const from = say(found.filter(({ amps }) => amps > 0)) || 'nothing'
+  const to = say(found.filter(({ amps }) => amps < 0)) || 'nothing'
+  return `${capital(from)} → ${to}.`
 }
 
 const meters: readonly (readonly [string, ChannelId])[] = [
