@@ -1,6 +1,7 @@
 import { elementAt, present } from '#core/collections/held'
 import { essentialOf, type Essential } from './essential'
 import { otherId, soundId } from './cause-ids'
+import type { Fault } from './faults/fault'
 import { causesOf, hypothesesOf, type Cause } from './hypotheses'
 import { Posterior, type Ranked, type Taken } from './posterior'
 import { expectationOf, isTelling, type Expected } from '#core/commissioning/expect'
@@ -29,9 +30,10 @@ export class Diagnosis {
   private theExpected: readonly Expected[] | undefined
   private preparing: Generator<void, void, void> | null = null
 
-  constructor(job: JobDocument, shop: ShopSettings = {}) {
+  /** @param faults those looked for, if not all of the catalogue */
+  constructor(job: JobDocument, shop: ShopSettings = {}, faults?: readonly Fault[]) {
     this.proof = new Proof(job, shop)
-    this.causes = causesOf(this.proof)
+    this.causes = causesOf(this.proof, faults)
   }
 
   /**

@@ -33,9 +33,9 @@ const otherPrior = 0.01
  */
 export const strayShare = 0.1
 
-/** Every cause there may be of a job's readings. */
-export function causesOf({ bench }: Proof): Cause[] {
-  const found = allFaults.flatMap((fault) =>
+/** Every cause there may be of a job's readings. @param faults those of the catalogue that count */
+export function causesOf({ bench }: Proof, faults: readonly Fault[] = allFaults): Cause[] {
+  const found = faults.flatMap((fault) =>
     fault.places(bench).map((place) => ({ fault, place, weight: fault.prior * (place.times ?? 1) })),
   )
   const total = found.reduce((sum, { weight }) => sum + weight, 0)
