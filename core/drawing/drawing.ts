@@ -196,8 +196,8 @@ function fittingWords({ kind, fitting, name }: Post, hasReturn: boolean, q: Writ
   const rated = ratingWords(fitting, q)
   if (kind === 'fuse') return [rated, fitting.family ? familyWords(fitting.family) : '']
   if (kind === 'bar') return [rated]
-  // Both conductors of its branch pass it.
-  return kind === 'plug' ? [name, rated, hasReturn ? 'pins + and −' : 'pin +'] : [name, rated]
+  // Both conductors of its branch pass it. The list names the branch.
+  return kind === 'plug' ? ['Plug', rated, hasReturn ? 'pins + and −' : 'pin +'] : [name, rated]
 }
 
 /** Whether the current that passes a fitting comes back in a cable next to it. */
