@@ -3,7 +3,7 @@ import { keptJobs } from '../device/jobs'
 import type { JobRow } from '../utils/api'
 import type { UnsavedDraft } from '../device/drafts'
 
-export interface KeptSearch {
+interface KeptSearch {
   readonly words: string
   readonly verdict: Verdict | ''
   readonly stage: string

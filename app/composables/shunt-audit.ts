@@ -2,7 +2,7 @@ import { useThrottleFn } from '@vueuse/core'
 import { loadsFrom, StepDetector, type Reading, type CurrentStep } from '#core/loads/detect'
 import type { ShuntInstrument } from '../utils/instruments'
 
-export interface LoadName {
+interface LoadName {
   readonly name: string
   readonly hours: number | null
   readonly period: string

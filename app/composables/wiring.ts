@@ -5,7 +5,7 @@ import type { Drawing } from '#core/drawing/drawing'
 import { layoutOf, type Layout } from '#core/drawing/layout'
 
 /** A wiring with its drawing laid out. */
-export interface DrawnWiring {
+interface DrawnWiring {
   readonly wired: WiredJob
   readonly layout: Layout
 }

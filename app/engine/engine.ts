@@ -46,7 +46,7 @@ export interface JudgedJob extends JobJudgement {
 }
 
 /** The runs of a job with their initial inputs. */
-export interface RunBasis {
+interface RunBasis {
   readonly variants: readonly Variant[]
   readonly inputs: Readonly<Record<RunId, RunInputs>>
 }
@@ -58,7 +58,7 @@ export interface RunOrder {
   /** Text of a weather file, for runs over a year. */
   readonly epw: string | null
 }
-export type RunOutcome =
+type RunOutcome =
   | { readonly ok: true; readonly results: readonly RunResult[]; readonly notes: readonly string[] }
   | { readonly ok: false; readonly error: string }
 

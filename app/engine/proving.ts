@@ -3,7 +3,7 @@ import { startEngine, type EngineClient } from './client'
 import type { ShownProof } from './prover'
 
 /** An engine that proves one job, with its cached calculations. */
-export interface ProvingEngine {
+interface ProvingEngine {
   readonly engine: EngineClient
   /** Its inputs: the job without its ticks and readings, and the shop's settings. */
   basis: string

@@ -10,7 +10,7 @@ const mostPixels = 64_000_000
 const readableTypes: readonly string[] = ['jpg', 'png', 'webp']
 
 /** A photo made ready for recognition, with the codes on it; or why it cannot be read, in words. */
-export type PhotoLook =
+type PhotoLook =
   | { readonly kind: 'ready'; readonly job: PrintJob; readonly codes: readonly string[] }
   | { readonly kind: 'refused'; readonly reason: string }
 

@@ -14,7 +14,7 @@ export interface PhotoWords {
   readonly height: number
   readonly angle: number
 }
-export type PhotoAnswer =
+type PhotoAnswer =
   | { readonly kind: 'read'; readonly photo: PhotoWords }
   | { readonly kind: 'refused'; readonly reason: string }
 

@@ -5,7 +5,7 @@ import { forgetKept } from '../device/database'
 import { ask, whenSignedOut } from '../utils/api'
 import { readRecalled, recalled } from '../utils/recalled'
 
-export interface Session {
+interface Session {
   /** Whether people sign in here; otherwise the application answers on one machine only. */
   readonly isShop: boolean
   readonly person: { readonly id: string; readonly name: string; readonly role: Role } | null
@@ -14,7 +14,7 @@ export interface Session {
 }
 
 /** Somebody who has a PIN on this device. */
-export interface PinPerson {
+interface PinPerson {
   readonly id: string
   readonly name: string
 }

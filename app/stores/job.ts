@@ -23,7 +23,7 @@ import { useAccount } from './account'
 import { editsOf } from './job-edits'
 import { openJob, type OpenJob } from './open-job'
 
-export type SaveState =
+type SaveState =
   | { readonly kind: 'saved' | 'saving' | 'unsaved' | 'unreachable' | 'conflict' | 'gone' | 'full' }
   | { readonly kind: 'refused'; readonly error: string }
 

@@ -25,7 +25,7 @@ export type {
 }
 
 /** An error answer of the server. */
-export interface Refused {
+interface Refused {
   readonly error: string
   readonly fields?: Readonly<Record<string, string>>
   readonly theirs?: StoredJob

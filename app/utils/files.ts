@@ -1,6 +1,6 @@
 import { decodeText } from '#core/formats/bytes'
 
-export type TakenText =
+type TakenText =
   | { readonly name: string; readonly text: string; readonly problem?: undefined }
   | { readonly name: string; readonly problem: string }
 

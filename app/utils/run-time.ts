@@ -20,7 +20,7 @@ const date = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', t
 const month = new Intl.DateTimeFormat('en-GB', { month: 'short', timeZone: 'UTC' })
 
 /** Time of day at this many seconds of a run, as `14:20`. */
-export function hourOfRun(t: number): string {
+function hourOfRun(t: number): string {
   const minutes = Math.floor(sinceMidnightS(t) / 60) % 1440
   return `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`
 }
@@ -34,7 +34,7 @@ export const momentOfRun = (t: number, span: RunSpan): string =>
   span.hours > 24 ? `${dayOfRun(t, span)}, ${hourOfRun(t)}` : hourOfRun(t)
 
 /** Marks under a timeline: their places and those of their words, s since the start. */
-export interface TimeMarks {
+interface TimeMarks {
   readonly at: readonly number[]
   readonly wordsAt: readonly number[]
   readonly words: (t: number) => string

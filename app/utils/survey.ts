@@ -69,8 +69,7 @@ export function isUnusual(value: number, [low, high]: Range, limits: Range): boo
   return value < low - Math.max(width, low / 2) || value > high + Math.max(width, high / 2)
 }
 
-export type ReadValue<T> =
-  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly error: string }
+type ReadValue<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly error: string }
 
 /** Reads a quantity for a field of a part, within possible limits. */
 export function readQuantity(

@@ -12,7 +12,7 @@ import { subjectsOf } from './subjects'
 
 export type { CheckResult, Finding } from './result'
 
-export interface LaneResult {
+interface LaneResult {
   readonly id: PartPath
   readonly name: string
   readonly verdict: Verdict

@@ -11,7 +11,7 @@ import { assessmentOf, questionsOf, type Assessment, type Question } from './ass
 import { judgeCheck, judging, keyOf, type CheckResult, type Noted } from './result'
 
 /** Slots that differ between two states of a job and of the rules in force. */
-export function changedSlots(before: Facts, after: Facts): ReadonlySet<Slot> {
+function changedSlots(before: Facts, after: Facts): ReadonlySet<Slot> {
   const { slots } = after
   const changed = new Set<Slot>()
   for (const id of ruleIds) if (before.rules[id] !== after.rules[id]) changed.add(slots.rule(id))

@@ -119,7 +119,7 @@ class Round {
 const mostRemembered = 200_000
 
 /** The findings of one job, calculated on demand. */
-export interface JobFindings {
+interface JobFindings {
   readonly facts: Facts
   /** The verdicts of every check that needs no run. */
   all: () => readonly Finding[]

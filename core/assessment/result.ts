@@ -142,7 +142,7 @@ export function findingOf(check: AnyCheck, place: number, facts: Facts): Noted<F
 }
 
 /** Checks one after another on the same facts in one system, without the reads of each. */
-export interface FindingsIn {
+interface FindingsIn {
   readonly find: (check: AnyCheck, place: number) => Finding | null
   /** The finding of a check that applies, in a sentence. */
   readonly say: (check: AnyCheck, place: number) => string

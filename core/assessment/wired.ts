@@ -10,7 +10,7 @@ import { worst, type Verdict } from '#core/system/verdict'
 import { wiringFindings, wiringResults, type CheckResult, type Finding } from './assess'
 
 /** Figures of a fuse, switch or bar, shown next to the drawing. */
-export interface FittingFigures {
+interface FittingFigures {
   readonly id: string
   readonly throughA: number
   /** A bolted short there, A; 0 in the negative. */

@@ -21,7 +21,7 @@ export interface Law {
 }
 
 /** A current source whose current, A, is a formula: it flows into terminal `into` out of terminal `from`. */
-export interface Behaviour {
+interface Behaviour {
   readonly from: number
   readonly into: number
   readonly formula: string

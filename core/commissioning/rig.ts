@@ -9,7 +9,7 @@ import { warningOf } from '#core/system/warning'
 import type { Risk } from './harm'
 
 /** A conductor that nobody specified. */
-export interface StrayLink {
+interface StrayLink {
   readonly from: string
   readonly to: string
   readonly ohm: number
@@ -103,7 +103,7 @@ export interface Rig {
 }
 
 /** Share of charge at which a bank is proved: charged, then used a little (engineering default). */
-export const provedSoc = 0.7
+const provedSoc = 0.7
 /** Lead that was charged and rested, V of 12. */
 const restedLeadV = 12.65
 /** In a hybrid both batteries have settled to one voltage; lead lies a little lower. */

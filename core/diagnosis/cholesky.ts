@@ -1,5 +1,5 @@
 /** A lower triangular matrix, row by row. */
-export type Triangle = readonly (readonly number[])[]
+type Triangle = readonly (readonly number[])[]
 
 /**
  * The Cholesky factor of a symmetric positive matrix.

@@ -23,7 +23,7 @@ const mostAsked = 25
 type Next = (posterior: Posterior, taken: ReadonlySet<ProofTest>) => ProofTest | null
 
 /** A search up to its first reading that is out of its band. */
-export interface Begun {
+interface Begun {
   readonly posterior: Posterior
   readonly tests: readonly ProofTest[]
   /** Whether a reading was outside its band. */

@@ -7,7 +7,7 @@ import { provedCase } from '#core/commissioning/states'
 import type { ProofTest } from '#core/commissioning/tests/test'
 
 /** The expected reading of a test, as the command line prints it. */
-export interface ExpectedRow {
+interface ExpectedRow {
   readonly test: string
   readonly title: string
   readonly case: string
@@ -27,7 +27,7 @@ export interface ExpectedRow {
 }
 
 /** The tests of a job for the command line: each with its expected reading, and the worth of the essential ones. */
-export interface ExpectedRows {
+interface ExpectedRows {
   readonly tests: readonly ExpectedRow[]
   /** Readings and minutes of work of the essential tests; the walk round is no reading. */
   readonly essential: { readonly readings: number; readonly minutes: number }
@@ -71,7 +71,7 @@ function postsOf({ probes: [probe] }: ProofTest): {
 }
 
 /** A cause with its probability, as the command line prints it. */
-export interface RankingRow {
+interface RankingRow {
   /** `resistance`; `none` if nothing is wrong. */
   readonly fault: string
   readonly at: string | null
@@ -84,7 +84,7 @@ export interface RankingRow {
 }
 
 /** The result of a diagnosis, as the command line prints it. */
-export interface DiagnosisRows {
+interface DiagnosisRows {
   readonly ranking: readonly RankingRow[]
   /** False if the readings fit no known cause. */
   readonly explained: boolean

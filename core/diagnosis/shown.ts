@@ -82,7 +82,7 @@ export const shownEssential = ({ essential: { tests, minutes, risk } }: Diagnosi
 })
 
 /** A reading that speaks for or against a cause. */
-export interface Speaks {
+interface Speaks {
   readonly test: string
   readonly title: string
 }

@@ -30,7 +30,7 @@ export function hiddenCause(causes: readonly Cause[], seed: number): { cause: Ca
 }
 
 /** Simulated instruments on a job: random by a seed, with a fault hidden by the seed, or without. */
-export function standInOf(
+function standInOf(
   proof: Proof,
   causes: readonly Cause[],
   { seed, hidden }: { readonly seed: number; readonly hidden: boolean },

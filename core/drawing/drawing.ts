@@ -33,7 +33,7 @@ export interface DrawnNode {
 }
 
 /** The conductors that a line represents: one pole, or both of a branch. */
-export type Pole = 'positive' | 'negative' | 'both'
+type Pole = 'positive' | 'negative' | 'both'
 
 /** A run on the drawing. */
 export interface DrawnEdge {

@@ -11,7 +11,7 @@ const signatures: readonly (readonly [name: string, bytes: readonly number[]])[]
   ['a ZIP archive', [0x50, 0x4b, 3, 4]],
 ]
 
-export type DecodedText =
+type DecodedText =
   { readonly ok: true; readonly text: string } | { readonly ok: false; readonly error: string }
 
 /** Marks at the beginning of a text in UTF-16, as spreadsheets write it. */

@@ -9,7 +9,7 @@ import { spellings, type Unit } from '#core/units/units'
 import { cellsOf, headed, tableHeader, type TableColumn, type TableColumns } from './table'
 
 /** A column of a table that somebody else made. */
-export interface ForeignColumn {
+interface ForeignColumn {
   readonly heading: string
   /** The unit of its heading, as it is written; null if it has none. */
   readonly unit: string | null

@@ -2,7 +2,7 @@ import type { Reading } from '#core/loads/detect'
 import { parseQuantity } from '#core/units/parse'
 
 /** A line from an instrument of the shop. */
-export const instrumentQuantities = {
+const instrumentQuantities = {
   voltage: 'V',
   current: 'A',
   temperature: '°C',

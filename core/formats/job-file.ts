@@ -20,7 +20,7 @@ export interface FileProblem {
   readonly line?: number
 }
 
-export type ReadJob =
+type ReadJob =
   | { readonly ok: true; readonly job: JobDocument }
   | { readonly ok: false; readonly problems: readonly FileProblem[] }
 

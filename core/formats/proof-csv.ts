@@ -11,7 +11,7 @@ const columns: TableColumns = {
 /** The properties of a test that are needed to read a table. */
 type Readable = Pick<ProofTest, 'id' | 'quantity' | 'unit'>
 
-export interface ReadReadings<T extends Readable> {
+interface ReadReadings<T extends Readable> {
   readonly readings: readonly { readonly test: T; readonly value: number }[]
   readonly problems: readonly TableProblem[]
 }

@@ -21,9 +21,9 @@ export const shelfColumns = (kind: ShelfKindId): TableColumns => ({
   ...shelfKind(kind).fields,
 })
 
-export type ShelfRow = Pick<ShelfPart, 'code' | 'name' | 'maker' | 'values'> & { readonly line: number }
+type ShelfRow = Pick<ShelfPart, 'code' | 'name' | 'maker' | 'values'> & { readonly line: number }
 
-export interface ReadShelf {
+interface ReadShelf {
   readonly parts: readonly ShelfRow[]
   readonly problems: readonly TableProblem[]
   readonly count: number

@@ -7,7 +7,7 @@ import { formatQuantity, joinText } from '#core/units/format'
 import { parseField } from '#core/job/parse-field'
 
 /** A column of words. */
-export interface TextColumn {
+interface TextColumn {
   readonly type: 'text'
   readonly label: string
   readonly most: number
@@ -29,14 +29,14 @@ export interface TableRow {
   readonly line: number
   readonly values: Readonly<Record<string, string | number>>
 }
-export interface ReadTable {
+interface ReadTable {
   readonly rows: readonly TableRow[]
   readonly problems: readonly TableProblem[]
   /** Rows of data in the file, good and bad. */
   readonly count: number
 }
 
-export const mostTableRows = 20_000
+const mostTableRows = 20_000
 const mostColumns = 200
 /** Lines of a table at most: a cell may hold line ends, and empty lines may stand between rows. */
 const mostLines = 4 * mostTableRows
@@ -69,7 +69,7 @@ export const tableHeader = (columns: TableColumns): string[] =>
   Object.entries(columns).map(([id, column]) => headerOf(id, column))
 
 /** How a table is read. */
-export interface TableReading {
+interface TableReading {
   /** Columns this table does not know are left out and named, where otherwise they refuse the whole. */
   readonly leaveOutUnknown?: true
 }
@@ -117,7 +117,7 @@ export function readTable(text: string, columns: TableColumns, reading: TableRea
 }
 
 /** A cell of the header: the column it heads, null if the table has none such, and the unit written with it. */
-export interface Head {
+interface Head {
   readonly id: string | null
   readonly words: string
   readonly unit: string | null

@@ -1,7 +1,7 @@
 import { partsOf, withAssumed, type JobDocument } from './document'
 
 /** The first questions of a new job, in this order. */
-export const beginningQuestions = ['sources', 'bank', 'battery'] as const
+const beginningQuestions = ['sources', 'bank', 'battery'] as const
 export type BeginningQuestion = (typeof beginningQuestions)[number]
 
 /** Kinds of parts that charge the bank. */

@@ -29,7 +29,7 @@ const betweenParts = /[,;]\s+|\n+|\s+then\s+/u
 const numberWord = /^[-−+]?\d+(?:[.,]\d+)?(?:[a-zµΩ²°%]+)?$/iu
 
 /** The values that a text would set, and its unread words. */
-export interface ReadLines {
+interface ReadLines {
   readonly values: readonly LineValue[]
   readonly unread: readonly string[]
 }

@@ -65,7 +65,7 @@ export interface JobHead {
 }
 
 /** Properties of every part besides its surveyed fields. */
-export interface PartExtras {
+interface PartExtras {
   readonly name?: string
   readonly notes?: string
   /** Serial number on its label. */
@@ -79,7 +79,7 @@ export interface PartExtras {
 }
 
 /** One version of a part on the shop's shelf. */
-export interface ShelfRef {
+interface ShelfRef {
   readonly code: string
   readonly version: number
 }

@@ -25,7 +25,7 @@ export interface Known<T> {
 export type Range = readonly [low: number, high: number]
 
 /** Inputs of a plausible range: the known values of the same part. */
-export interface RangeContext {
+interface RangeContext {
   /** The known number of a sibling field, or null. */
   readonly number: (field: string) => number | null
   /** The known choice of a sibling field, or null. */
@@ -33,7 +33,7 @@ export interface RangeContext {
 }
 
 /** Inputs of a computed default: the part's other values, known or not, and the rules. */
-export interface DefaultContext {
+interface DefaultContext {
   readonly value: (field: string) => number
   readonly rules: ShopRules
 }
@@ -112,7 +112,7 @@ export const isCount = ({ unit, step }: Pick<QuantityField, 'unit' | 'step'>): b
   unit === '' && step === 1
 
 /** A quantity that may be absent: a limit that nobody sets, a test that nobody made. */
-export interface OptionalField extends QuantityField {
+interface OptionalField extends QuantityField {
   readonly otherwise: null
 }
 

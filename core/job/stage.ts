@@ -6,7 +6,7 @@ const order = Object.keys(stages) as Stage[]
  * The stage of a job once its work has got somewhere. It only moves on: work that is done again, and a stage that was
  * set by hand, take nothing back.
  */
-export const stageAfter = (stage: Stage, reached: Stage): Stage =>
+const stageAfter = (stage: Stage, reached: Stage): Stage =>
   order.indexOf(reached) > order.indexOf(stage) ? reached : stage
 
 /** The job with the stage that its work has reached. */

@@ -6,7 +6,7 @@ import { levelAngle } from './skew'
 export const readingSide = 2000
 
 /** A photo made ready for recognition. */
-export interface Prepared {
+interface Prepared {
   readonly picture: Grey
   /** Its rotation, radians, clockwise. */
   readonly angle: number

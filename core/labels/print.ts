@@ -4,10 +4,10 @@ import { prepare } from './prepare'
 import type { Box, LabelWord } from './word'
 
 /** How print is looked for: single words wherever they are, or one block of lines. */
-export type PrintLayout = 'scattered' | 'block'
+type PrintLayout = 'scattered' | 'block'
 
 /** A picture to recognise, as a file. */
-export interface PrintPass {
+interface PrintPass {
   readonly file: Uint8Array
   readonly layout: PrintLayout
   /** Its size, in shares of the prepared picture. */
@@ -53,7 +53,7 @@ const modes: Readonly<Record<PrintLayout, string>> = { scattered: '11', block: '
 const dotsPerInch = '300'
 
 /** A recogniser that takes pictures as files of some kind. */
-export interface PrintRecogniser<F> {
+interface PrintRecogniser<F> {
   /** The mode is a word of the recogniser's own, which is not known here. */
   setParameters(settings: { tessedit_pageseg_mode: never; user_defined_dpi: string }): Promise<unknown>
   recognize(

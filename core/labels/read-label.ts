@@ -7,7 +7,7 @@ import { around, linesOf, type Box, type LabelWord } from './word'
 import { kindWords } from './words-of-kind'
 
 /** A value that a plate gives to a field. */
-export interface LabelValue {
+interface LabelValue {
   readonly field: string
   readonly value: number | string
   /** As it is printed: `14,4 V`. */

@@ -9,10 +9,10 @@ export const dayParts = {
   afternoon: 'Afternoon, 12 to 18',
   evening: 'Evening, 18 to 24',
 } as const
-export type DayPart = keyof typeof dayParts
+type DayPart = keyof typeof dayParts
 
 /** Daily charge of one load. */
-export interface LoadShare {
+interface LoadShare {
   readonly path: PartPath
   /** Current at the battery while it runs, A. */
   readonly amps: number
@@ -22,7 +22,7 @@ export interface LoadShare {
   readonly open: readonly FieldPath[]
 }
 
-export interface Audit {
+interface Audit {
   readonly loads: readonly LoadShare[]
   /** Inverters switched on with nothing to do, Ah a day. */
   readonly idleAh: number

@@ -21,7 +21,7 @@ export interface TrueStep {
   readonly deltaA: number
   readonly name: string
 }
-export interface GeneratedStream {
+interface GeneratedStream {
   readonly readings: readonly Reading[]
   readonly truth: readonly TrueStep[]
 }
@@ -121,7 +121,7 @@ export const standInVehicle: readonly Aboard[] = [
   { name: 'Deck light', amps: 1.9, on: 252, off: 268 },
   { name: 'Radio, transmitting', amps: 5.4, on: 282, off: 296 },
 ]
-export const standInSeconds = 420
+const standInSeconds = 420
 
 /** The whole recording of the stand-in vehicle; the same for the same seed. */
 export const standInStream = (seed = 1): GeneratedStream =>

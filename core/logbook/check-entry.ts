@@ -1,7 +1,7 @@
 import type { EntryBody } from './entry'
 import { logQuantity } from './quantities'
 
-export interface EntryProblem {
+interface EntryProblem {
   readonly field: 'value' | 'expected' | 'tolerance' | 'quantity' | 'subject' | 'words' | 'at' | 'warrantyEnd'
   readonly reason: string
 }

@@ -78,7 +78,7 @@ export function predictedDischarge(test: DischargeTest, health = 1): DischargePo
 }
 
 /** How far a discharge is, or how it ended. */
-export interface Discharged {
+interface Discharged {
   /** Charge that was taken, Ah. */
   readonly ah: number
   readonly seconds: number
@@ -108,7 +108,7 @@ function totalOf(coulombs: number, readings: readonly Reading[], isAtFloor: bool
   return { ah, seconds, meanA: seconds > 0 ? Math.abs(coulombs) / seconds : 0, isAtFloor }
 }
 
-export interface CapacityResult {
+interface CapacityResult {
   /** As the label counts it: at 25 °C, and for lead-acid at the 20 h rate, Ah. */
   readonly ah: number
   /** Half width of the 95 % range, Ah. */

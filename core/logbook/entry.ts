@@ -18,7 +18,7 @@ export const entrySources = {
   test: 'from a test',
   csv: 'from a file',
 } as const
-export type EntrySource = keyof typeof entrySources
+type EntrySource = keyof typeof entrySources
 
 /** The content of an entry. Fields that its kind does not use are null or empty. */
 export interface EntryBody {

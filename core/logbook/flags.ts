@@ -26,7 +26,7 @@ const monthOf = (ms: number): string => monthFormat.format(new Date(ms))
  * The year of a crossing with its 90 % interval: `2028 (2027 to 2031)`, `2028 (2027 or later)`, `2028 (March to
  * May)`.
  */
-export function crossingYears({ at, earliest, latest }: Crossing, now: number): string {
+function crossingYears({ at, earliest, latest }: Crossing, now: number): string {
   const far = now + mostYears * yearMs
   const from = Math.max(earliest, now)
   const year = yearOf(Math.min(at, far))

@@ -29,7 +29,7 @@ const topics = {
     >
   >
 >
-export type LearntTopic = keyof typeof topics
+type LearntTopic = keyof typeof topics
 export const learntTopics = Object.keys(topics) as LearntTopic[]
 
 /** Measured against predicted, for one kind of craft or one age. */
@@ -45,7 +45,7 @@ export interface LearntRow {
 }
 
 /** A default that the readings speak for: the value it has, and the one that fits them. */
-export interface LearntOffer {
+interface LearntOffer {
   readonly rule: RuleId
   readonly now: number
   readonly fits: number

@@ -17,7 +17,7 @@ export type Limit =
     }
   | { readonly kind: 'fixed'; readonly value: number; readonly worse: 'lower' | 'higher' }
 
-export interface LogQuantity {
+interface LogQuantity {
   readonly label: string
   readonly unit: Unit
   readonly range: readonly [least: number, most: number]

@@ -4,7 +4,7 @@ import { logQuantity, type LogQuantityId } from './quantities'
 import { median, trendOf, type Trend } from './trend'
 
 /** A reading that stands. */
-export interface LogReading {
+interface LogReading {
   readonly entry: LogEntry
   /** ms since 1970. */
   readonly at: number
@@ -61,7 +61,7 @@ const isReading = (entry: LogEntry): entry is Read =>
   entry.kind === 'reading' && entry.quantity !== null && entry.value !== null
 
 /** Items by a key, in the order in which they come. */
-export function groupedBy<T>(items: readonly T[], keyOf: (item: T) => string): Map<string, T[]> {
+function groupedBy<T>(items: readonly T[], keyOf: (item: T) => string): Map<string, T[]> {
   const groups = new Map<string, T[]>()
   for (const item of items) {
     const key = keyOf(item)

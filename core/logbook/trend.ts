@@ -4,7 +4,7 @@ export interface TimedValue {
   readonly value: number
 }
 
-export interface Interval {
+interface Interval {
   readonly low: number
   readonly high: number
 }
@@ -40,7 +40,7 @@ export type Trend =
 
 /** Readings that a trend needs, and the days they must span. */
 export const leastReadings = 5
-export const leastDays = 180
+const leastDays = 180
 const dayMs = 86_400_000
 export const yearMs = 365.25 * dayMs
 /** Two-sided 90 % of the normal distribution. */

@@ -41,10 +41,10 @@ interface Quoted {
   readonly totals: QuotationTotals
 }
 /** Another answer that the customer can take. */
-export type QuotedAlternative = Quoted & Offer
+type QuotedAlternative = Quoted & Offer
 
 /** The content of a quotation. */
-export interface QuotationResult extends Quoted {
+interface QuotationResult extends Quoted {
   readonly until: string
   readonly depositPercent: number
   readonly discountPercent: number

@@ -41,7 +41,7 @@ export interface RecordedNumbers {
   readonly keptAs?: KeptAs
 }
 
-export interface RecordedTest {
+interface RecordedTest {
   readonly title: string
   /** Left out by records that were signed before it was kept. */
   readonly numbers?: RecordedNumbers

@@ -30,7 +30,7 @@ import {
 } from './blocks'
 
 /** Inputs of a summary. */
-export interface SummaryInputs {
+interface SummaryInputs {
   readonly job: JobDocument
   readonly judged: WholeJudgement
   /** The subject of each lane, in a few words. */
@@ -75,7 +75,7 @@ export function summaryOf(
 /**
  * The customer's paper: the answer, the reasons, the changes, the open items, and the cautions.
  */
-export function summaryPaper(inputs: SummaryInputs): Paper {
+function summaryPaper(inputs: SummaryInputs): Paper {
   const { job, judged, shop, madeAt } = inputs
   const assessment = judged.specifiedAssessment ?? judged.assessment
   const { number, name, customer, craft, registration, location, wishes } = job.job

@@ -22,7 +22,7 @@ import {
 import { fuseNumber, postName, wiringLabels } from './labels'
 
 /** Inputs of a job's wiring plan. */
-export interface WiringInputs {
+interface WiringInputs {
   readonly job: JobDocument
   readonly wired: WiredJob
   readonly drawing: Shape

@@ -107,7 +107,7 @@ export interface CaseReading {
   readonly minutes: number
   readonly celsius: number
 }
-export interface HeatFit {
+interface HeatFit {
   readonly heat: AlternatorHeat
   /** Root of the mean square difference between readings and model, K. */
   readonly residualK: number

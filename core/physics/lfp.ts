@@ -131,7 +131,7 @@ const referenceKg = 24
 const bareKPerW = 1
 const boxedKPerW = 2.5
 
-export interface BatteryHeat {
+interface BatteryHeat {
   /** Heat capacity, J/K. */
   readonly joulePerK: number
   /** Heat resistance to its place, K/W. */

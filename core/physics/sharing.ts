@@ -1,7 +1,7 @@
 import { elementAt } from '#core/collections/held'
 
 /** How the batteries of a parallel bank are joined: equal leads to posts, or links from one to the next. */
-export type BankLayout = 'single' | 'busbar' | 'diagonal' | 'ladder'
+type BankLayout = 'single' | 'busbar' | 'diagonal' | 'ladder'
 
 /**
  * Shares of the current in a bank of equal batteries, which sum to 1. Batteries stand in a row, linked

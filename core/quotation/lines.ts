@@ -135,7 +135,7 @@ function offered(specified: Specified, letterhead: Letterhead, labourPerH: numbe
 }
 
 /** Lines of a group. */
-export interface LineGroup {
+interface LineGroup {
   readonly group: QuotationGroup
   readonly lines: readonly QuotationLine[]
 }

@@ -57,7 +57,7 @@ export interface Want {
  * The kind of a remedy: a setting, a part, other wiring, another place, a way of use, or a line on the customer’s
  * paper.
  */
-export type RemedyKind = 'setting' | 'part' | 'wiring' | 'place' | 'use' | 'paper'
+type RemedyKind = 'setting' | 'part' | 'wiring' | 'place' | 'use' | 'paper'
 
 export interface Remedy {
   readonly kind: RemedyKind

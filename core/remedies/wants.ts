@@ -8,7 +8,7 @@ export const numberOf = (part: ShelfPart, name: string): number => Number(part.v
 export const is = (part: ShelfPart, name: string, value: string): boolean => part.values[name] === value
 export const cheap = (part: ShelfPart): number => numberOf(part, 'price')
 /** The largest one up to the value of the remedy first, then the nearest one above. */
-export const upTo =
+const upTo =
   (name: string) =>
   (part: ShelfPart, { value = 0 }: RemedyOrder): number => {
     const over = numberOf(part, name) - value

@@ -1,7 +1,7 @@
 import type { Unit } from '#core/units/units'
 
 /** A number the shop sets: a threshold, with the reason for its default. */
-export interface NumberRule {
+interface NumberRule {
   readonly kind: 'number'
   readonly label: string
   readonly unit: Unit

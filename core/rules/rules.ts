@@ -29,7 +29,7 @@ export const ruleCatalogue = {
 }
 
 export type RuleId = keyof typeof ruleCatalogue
-export type RuleValue<K extends RuleId> = (typeof ruleCatalogue)[K] extends SchoolRule<infer O> ? O : number
+type RuleValue<K extends RuleId> = (typeof ruleCatalogue)[K] extends SchoolRule<infer O> ? O : number
 
 /** The rules by topic, in the order a shop would settle them. */
 export const ruleTopics: readonly { readonly title: string; readonly ids: readonly RuleId[] }[] = [

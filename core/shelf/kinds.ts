@@ -15,7 +15,7 @@ import { studs } from '#core/job/parts/network'
 import { fuseFamilies } from '#core/job/parts/wiring'
 
 /** A kind of part on the shop's shelf. */
-export interface ShelfKind {
+interface ShelfKind {
   readonly title: string
   readonly one: string
   readonly fields: Fields

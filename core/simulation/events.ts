@@ -149,7 +149,7 @@ const repeatsWithinS = 600
 const mostSingle = 4
 
 /** An event of a list, with how many of its kind follow it shortly, and until when, s since the start. */
-export interface EventLine {
+interface EventLine {
   readonly event: SimEvent
   readonly repeats: number
   readonly untilS: number

@@ -4,7 +4,7 @@ import type { ShelfPart } from '#core/shelf/kinds'
 import type { Answer } from './answer'
 
 /** A part of an answer as a row, with the figures that distinguish cables, fuses and switches. */
-export interface PartRow {
+interface PartRow {
   readonly kind: string | null
   readonly code: string
   readonly name: string
@@ -17,7 +17,7 @@ export interface PartRow {
 }
 
 /** An answer as a row, from the core alone. */
-export interface AnswerRow {
+interface AnswerRow {
   readonly name: string
   readonly verdict: Answer['verdict']
   readonly cost: number

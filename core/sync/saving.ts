@@ -14,14 +14,14 @@ export interface Stored {
 }
 
 /** Two people changed the same values: the job on the server, and where it differs from the changes here. */
-export interface OpenConflict {
+interface OpenConflict {
   readonly theirs: Stored
   readonly mine: readonly Change[]
   readonly conflicts: readonly Conflict[]
 }
 
 /** Why the last save did not arrive. */
-export type Trouble =
+type Trouble =
   | { readonly kind: 'unreachable' }
   | { readonly kind: 'refused'; readonly error: string }
   /** The job was deleted elsewhere. */

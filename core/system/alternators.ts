@@ -159,7 +159,7 @@ function wordsOf(
 }
 
 /** Current that a charger may draw from an alternator over a drive. */
-export interface Budget extends HeldWords {
+interface Budget extends HeldWords {
   readonly amps: number
 }
 

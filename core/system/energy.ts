@@ -17,7 +17,7 @@ export function loadA(load: View<'loads'>, { bank, many, rules }: System): numbe
   return load.watts / (workingV(bank) * (efficiency / 100))
 }
 
-export interface DailyUse {
+interface DailyUse {
   readonly ah: number
   /** Whether it was counted on the job or added up from the list of loads. */
   readonly from: 'counted' | 'loads'
@@ -52,7 +52,7 @@ export function dcAtOnceA(system: System): number {
 }
 
 /** A bank under a load: its terminal voltage and its current. */
-export interface UnderLoad {
+interface UnderLoad {
   readonly volts: number
   readonly amps: number
   /** Whether it can give that at all; where not, the voltage is that of the most it can. */
@@ -286,7 +286,7 @@ function chargingHoursAway(system: System): number {
 }
 
 /** A cold day away from mains, Ah. */
-export interface DayAway {
+interface DayAway {
   readonly use: DailyUse
   readonly heatAh: number
   /** Use and heat together. */

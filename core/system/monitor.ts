@@ -1,7 +1,7 @@
 import type { System } from './system'
 
 /** Settings of the battery monitor, from the bank and the shop's rules. */
-export interface MonitorSettings {
+interface MonitorSettings {
   readonly capacityAh: number
   /** Above this voltage, with the current under the tail current, the monitor counts the battery as full, V. */
   readonly chargedV: number

@@ -29,7 +29,7 @@ export interface Deciding {
   readonly bands: readonly Band[]
 }
 
-export interface Exploration {
+interface Exploration {
   /** The verdict that holds over all the unknowns; null when they decide it. */
   readonly verdict: Verdict | null
   /** The deciding unknowns; with bands if those were calculated. */

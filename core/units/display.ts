@@ -10,7 +10,7 @@ export interface DisplayUnits {
 export const metric: DisplayUnits = { system: 'metric', currency: '€' }
 
 /** A unit that is shown in place of the stored one: shown = (stored − offset) ÷ factor. */
-export interface ShownUnit {
+interface ShownUnit {
   readonly name: string
   readonly factor: number
   readonly offset: number

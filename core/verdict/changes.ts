@@ -5,7 +5,7 @@ import type { JobDocument } from '#core/job/document'
 import { applyRemedy, canTry, joinRemedies, sameRemedy, type RemedyRef } from '#core/remedies/catalogue'
 
 /** The changes that a job needs, each once, and whether it suits when they are made. */
-export interface Settling {
+interface Settling {
   readonly changes: readonly RemedyRef[]
   readonly settles: boolean
 }
@@ -13,7 +13,7 @@ export interface Settling {
 /** Gives the findings of a job. */
 export type Judge = (job: JobDocument) => readonly Finding[]
 
-export interface Judges {
+interface Judges {
   /** Of the survey, without the checks that need a run. */
   readonly survey: Judge
   /** Of the wiring; null if none was decided. */

@@ -26,7 +26,7 @@ export interface Judgement {
 }
 
 /** The checks that form one judgement: those of the survey and, once it is decided, of the wiring. */
-export interface JudgedTogether {
+interface JudgedTogether {
   readonly facts: Facts
   readonly checks: readonly CheckResult[]
   /** Null if no wiring was decided. */

@@ -5,7 +5,7 @@ import type { Write } from '#core/units/format'
 import type { Judgement } from './judgement'
 
 /** A change to make, in words, with the checks that it brings inside their limits. */
-export interface ToChange {
+interface ToChange {
   readonly remedy: RemedyRef
   /** The changed part; empty for the whole job. */
   readonly part: string

@@ -2,7 +2,7 @@ import { elementAt, firstOf } from '#core/collections/held'
 import { onPanel, sunAt, type Weather } from './sun'
 
 /** A year of hours from a weather file. */
-export interface EpwFile {
+interface EpwFile {
   readonly place: string
   readonly latitude: number
   readonly longitude: number
@@ -12,7 +12,7 @@ export interface EpwFile {
   /** Repairs during reading, in words. */
   readonly notes: readonly string[]
 }
-export interface EpwHour {
+interface EpwHour {
   readonly month: number
   readonly day: number
   /** 0 to 23, the hour that begins then. */
@@ -22,7 +22,7 @@ export interface EpwHour {
   readonly beamWm2: number
   readonly diffuseWm2: number
 }
-export type ReadEpw =
+type ReadEpw =
   | { readonly ok: true; readonly file: EpwFile }
   | { readonly ok: false; readonly line: number; readonly error: string }
 

@@ -36,7 +36,7 @@ const usualStud = (areaMm2: number): Stud =>
 export const torqueNm: Readonly<Record<Stud, number>> = { M5: 3, M6: 5, M8: 9, M10: 18, M12: 30 }
 
 /** The stud on which the lug of a conductor lands. */
-export const studAt = (post: string, areaMm2: number, { posts }: Network): Stud =>
+const studAt = (post: string, areaMm2: number, { posts }: Network): Stud =>
   posts.find(({ id }) => id === post)?.stud ?? usualStud(areaMm2)
 
 /** Studs and torques of both ends of a run, in words: the maker’s figure decides. */

@@ -199,7 +199,7 @@ export interface LoadUnit extends UnitBase {
   readonly isPanel: boolean
 }
 
-export interface StarterUnit extends UnitBase {
+interface StarterUnit extends UnitBase {
   readonly kind: 'starter'
   readonly amps: number
 }

@@ -30,7 +30,7 @@ const shortestAs = ({ lengthM, count, shortestM }: SideBySide): number =>
   shortestM !== null && count > 1 && shortestM < lengthM ? lengthM / shortestM : 1
 
 /** As how many conductors of the whole length those side by side count: a shorter one counts for more. */
-export const equivalentConductors = (run: SideBySide): number => run.count - 1 + shortestAs(run)
+const equivalentConductors = (run: SideBySide): number => run.count - 1 + shortestAs(run)
 
 /** Share of the current of a run that the hardest worked of its conductors carries, 0 to 1. */
 export const largestShare = (run: SideBySide): number => shortestAs(run) / equivalentConductors(run)

@@ -1,10 +1,10 @@
 // The words of the product, each with its meaning. The help page and docs/glossary.md show them.
 
-export interface Word {
+interface Word {
   readonly word: string
   readonly meaning: string
 }
-export interface WordGroup {
+interface WordGroup {
   readonly title: string
   readonly words: readonly Word[]
 }

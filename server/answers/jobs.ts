@@ -3,7 +3,7 @@ import { paperKindIds } from '#core/papers/kinds'
 import { verdicts } from '#core/system/verdict'
 import { anything, count, id, list, moment, orNull, shape, text } from './shape'
 
-export const jobDocument = anything('A job file, as GET /api/schema/job describes it.')
+const jobDocument = anything('A job file, as GET /api/schema/job describes it.')
 const verdict = Joi.valid(...verdicts)
 
 const place = { id, version: count, craftId: orNull(id), epoch: id, updatedAt: moment, updatedBy: text }

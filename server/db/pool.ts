@@ -2,7 +2,7 @@ import postgres, { type Sql } from 'postgres'
 import { connect } from './connection'
 import { sqlOf, type Statement } from './statement'
 
-export interface PoolLimits {
+interface PoolLimits {
   /** Connections for transactions, and as many for single statements, at most. */
   readonly size: number
   /** Longest wait for a connection, ms. */
@@ -13,7 +13,7 @@ export interface PoolLimits {
 const usual: PoolLimits = { size: 8, waitMs: 12_000, answerMs: 12_000 }
 
 /** The failure of a request without an answer from the database; `code` tells which. */
-export class PoolError extends Error {
+class PoolError extends Error {
   constructor(
     readonly code: 'POOL_BUSY' | 'CONNECTION_CLOSED',
     words: string,
@@ -23,7 +23,7 @@ export class PoolError extends Error {
 }
 
 /** The rows that statements see: those of one workshop, or of all for work of the server itself. */
-export type Scope = string
+type Scope = string
 export const everyWorkshop: Scope = 'all'
 
 /** One connection. It serves one request at a time, and is never opened again once it is closed. */

@@ -1,7 +1,7 @@
 import type { Sql } from 'postgres'
 
 /** Carries out a statement on a connection that is its own meanwhile. */
-export type Execute = <T>(statement: Statement<T>) => Promise<T>
+type Execute = <T>(statement: Statement<T>) => Promise<T>
 
 /**
  * SQL as it is written, carried out once when it is awaited. Until then it is a fragment that another statement may

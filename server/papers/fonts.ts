@@ -16,7 +16,7 @@ interface Cut {
 }
 
 /** Text with the font that has its letters. */
-export interface InFont {
+interface InFont {
   readonly text: string
   readonly font: string
 }

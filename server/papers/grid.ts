@@ -31,7 +31,7 @@ const betweenPt = 5
 const codeMm = 18
 
 /** Sets the cells of a grid so that each fits its own. */
-export class GridPress {
+class GridPress {
   constructor(
     private readonly fonts: Fonts,
     private readonly grid: Grid,

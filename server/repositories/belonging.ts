@@ -5,7 +5,7 @@ import type { Actor } from './actor'
 import { first } from './first'
 
 /** The craft and the customer of a job. */
-export interface Belonging {
+interface Belonging {
   readonly craft_id: string
   readonly customer_id: string | null
 }

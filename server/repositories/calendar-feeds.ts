@@ -4,7 +4,7 @@ import { Repository, type Actor } from './actor'
 import { Tries } from './tries'
 
 /** The address at which calendars read the reminders, as the shop sees it. */
-export interface CalendarFeedRow {
+interface CalendarFeedRow {
   readonly createdAt: string
   readonly createdBy: string
   readonly readAt: string | null

@@ -39,14 +39,14 @@ export type CraftEntry = Pick<CraftIdentity, 'name' | 'kind' | 'registration' | 
   readonly customerId: string | null
 }
 
-export const craftsAPage = 100
+const craftsAPage = 100
 
 export interface CraftPage {
   readonly crafts: readonly CraftRow[]
   readonly next: string | null
 }
 
-export interface CraftSearch {
+interface CraftSearch {
   readonly words?: string
   readonly customer?: string
   /** Goes on behind this craft: `next` of the page before. */

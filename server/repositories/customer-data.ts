@@ -11,7 +11,7 @@ import type { ReminderRow, Reminders } from './reminders'
 import { digestOf } from './sheets'
 
 /** Everything that the shop keeps of one customer. */
-export interface CustomerData {
+interface CustomerData {
   readonly format: 'jovial-anchor/customer'
   readonly version: 1
   readonly customer: CustomerRow

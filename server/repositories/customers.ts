@@ -34,7 +34,7 @@ export interface CustomerPaper {
   readonly issuedAt: string
 }
 
-export const customersAPage = 100
+const customersAPage = 100
 
 /** The customers of the shop. */
 export class Customers extends Repository {

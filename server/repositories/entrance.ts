@@ -16,7 +16,7 @@ export interface From {
   readonly device: string
 }
 
-export type SignIn =
+type SignIn =
   | { readonly kind: 'in'; readonly token: string }
   | { readonly kind: 'wrong' }
   | { readonly kind: 'wait'; readonly minutes: number }

@@ -40,7 +40,7 @@ export interface RecentJob extends JobRow {
   readonly epoch: string
 }
 /** Days after its last change that a job is kept on devices. */
-export const recentDays = 14
+const recentDays = 14
 /** Jobs that a device keeps at most. */
 const mostRecent = 300
 
@@ -48,7 +48,7 @@ const mostRecent = 300
 export const jobSorts = ['changed', 'due', 'number', 'name', 'customer'] as const
 export type JobSort = (typeof jobSorts)[number]
 
-export interface JobSearch {
+interface JobSearch {
   /** All must occur; empty finds all. */
   readonly words?: string
   readonly sort?: JobSort

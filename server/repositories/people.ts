@@ -24,7 +24,7 @@ export interface SessionRow {
 }
 
 /** A link to hand over. The token is shown once, and only its hash is stored. */
-export interface Invitation {
+interface Invitation {
   readonly token: string
   readonly days: number
 }

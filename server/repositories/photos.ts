@@ -16,7 +16,7 @@ export interface CraftPhoto extends Pick<PhotoRow, 'id' | 'station' | 'name' | '
   readonly job: string
   readonly jobNumber: string
 }
-export interface NewPhoto extends Pick<PhotoRow, 'station' | 'name' | 'width' | 'height'> {
+interface NewPhoto extends Pick<PhotoRow, 'station' | 'name' | 'width' | 'height'> {
   readonly mime: string
   readonly data: Uint8Array
   /** The id that a device gave it: sent again with it, the photo is added once. */

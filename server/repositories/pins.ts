@@ -6,7 +6,7 @@ import { openSession, type From } from './entrance'
 /** Wrong tries after which a PIN is gone. */
 const mostTries = 5
 
-export type PinTry =
+type PinTry =
   | { readonly kind: 'in'; readonly token: string }
   | { readonly kind: 'wrong'; readonly left: number }
   | { readonly kind: 'gone' }

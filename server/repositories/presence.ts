@@ -8,9 +8,7 @@ export interface Present {
   readonly view: string
 }
 
-/** Windows tell this often that they are still there, s … */
-export const presenceEveryS = 20
-/** … and count as closed after this long without a word, s. */
+/** Windows that are silent for longer count as closed, s. They say every 20 s that they are still there. */
 const goneAfterS = 50
 
 /** Who has which job open. */

@@ -10,7 +10,7 @@ export interface ShelfRecord extends ShelfPart {
   readonly createdAt: string
   readonly createdBy: string
 }
-export type NewPart = Pick<ShelfPart, 'code' | 'name' | 'maker' | 'values'>
+type NewPart = Pick<ShelfPart, 'code' | 'name' | 'maker' | 'values'>
 
 const columns = (sql: Sql) =>
   sql`kind, code, version, name, maker, part_values as values, retired, created_at as "createdAt", created_by as "createdBy"`

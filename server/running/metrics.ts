@@ -17,7 +17,7 @@ const waiting = new Gauge({
 })
 
 /** One request that was answered. */
-export interface Answered {
+interface Answered {
   readonly method: string
   /** The route with its parameters by name. */
   readonly route: string

@@ -9,7 +9,7 @@ import { connect } from '../db/connection'
 import { Refusal } from './refusal'
 
 /** An archive that is being sent: its length, and its bytes. The file goes once they are read. */
-export interface ArchiveFile {
+interface ArchiveFile {
   readonly bytes: number
   readonly stream: Readable
 }

@@ -1,7 +1,7 @@
 import { createEventStream, type H3Event } from 'h3'
 
 /** Readings of a stand-in, as they are sent. */
-export interface SentReadings {
+interface SentReadings {
   /** All there are, each as its numbers. */
   readonly readings: readonly (readonly number[])[]
   /** How many the receiver has already: the stream goes on behind them. */

@@ -5,7 +5,7 @@ import type { Rig } from '../rig'
 import type { TestState } from '../states'
 
 /** Where an instrument is put: between two posts, round one run, or round all runs that begin at a post. */
-export type Probe =
+type Probe =
   | { readonly kind: 'volts'; readonly from: string; readonly to: string }
   | { readonly kind: 'amps'; readonly run: string }
 

@@ -21,7 +21,7 @@ const batteries = (
 const isLithium = ({ chemistry }: BatteryUnit): boolean => chemistry === 'lithium'
 const isLead = ({ chemistry }: BatteryUnit): boolean => chemistry === 'lead'
 
-export const weakPack: Fault = {
+const weakPack: Fault = {
   id: 'pack-weak',
   title: 'Weak pack',
   prior: 1,
@@ -36,7 +36,7 @@ export const weakPack: Fault = {
   mend: 'Charge it alone and test its capacity. Return it if it fails.',
 }
 
-export const packGated: Fault = {
+const packGated: Fault = {
   id: 'pack-cold-gated',
   title: 'Pack refuses charge: its BMS blocks charging',
   prior: 1.5,
@@ -48,7 +48,7 @@ export const packGated: Fault = {
   mend: 'Read its temperature and alarms. Warm it, or reset it as the maker describes.',
 }
 
-export const packAbsent: Fault = {
+const packAbsent: Fault = {
   id: 'pack-absent',
   title: 'Pack adds nothing to the bank',
   prior: 1.5,
@@ -61,7 +61,7 @@ export const packAbsent: Fault = {
   mend: 'Wake its BMS. Check its fuse and its leads.',
 }
 
-export const outOfBalance: Fault = {
+const outOfBalance: Fault = {
   id: 'out-of-balance',
   title: 'Cells out of balance: the BMS stops the charge near full',
   prior: 1.5,
@@ -76,7 +76,7 @@ export const outOfBalance: Fault = {
 /** A failing lead-acid battery rests lower by this, V of 12, with this multiple of its resistance. */
 const failing = { lowerV: [0.4, 0.8, 1.4, 2.1], times: 3 } as const
 
-export const leadFailing: Fault = {
+const leadFailing: Fault = {
   id: 'lead-failing',
   title: 'Failing lead-acid battery',
   prior: 2,
@@ -97,7 +97,7 @@ export const leadFailing: Fault = {
   mend: 'Charge it alone, let it rest, and test it under load. Replace it if it fails.',
 }
 
-export const startingWeak: Fault = {
+const startingWeak: Fault = {
   id: 'starting-weak',
   title: 'Weak starting battery',
   prior: 2,
@@ -118,7 +118,7 @@ export const startingWeak: Fault = {
 /** A battery that fails its label holds this share of it, % (engineering default). */
 const holdsOfLabel = [50, 88] as const
 
-export const capacityLow: Fault = {
+const capacityLow: Fault = {
   id: 'capacity-low',
   title: 'Capacity below the label',
   prior: 1,

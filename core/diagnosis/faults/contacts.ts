@@ -15,7 +15,7 @@ const fittings = ({ rig: { network } }: Bench, kinds: readonly PostKind[]): Faul
       where: `at ${fitting?.number ? `${fitting.number}, ` : ''}${nameInSentence(name)}`,
     }))
 
-export const fuseOpen: Fault = {
+const fuseOpen: Fault = {
   id: 'fuse-open',
   title: 'Blown fuse',
   prior: 2,
@@ -30,7 +30,7 @@ export const fuseOpen: Fault = {
 /** A wrong fuse is at most this many standard sizes off. */
 const sizesOff = [2, 2] as const
 
-export const wrongFuse: Fault = {
+const wrongFuse: Fault = {
   id: 'wrong-fuse',
   title: 'Wrong fuse rating',
   prior: 1,

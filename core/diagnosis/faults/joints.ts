@@ -65,7 +65,7 @@ const looseShare = 0.7
 /** Most corroded pins are seen once the plug is pulled (engineering default). */
 const dullShare = 0.8
 
-export const poorJoint: Fault = {
+const poorJoint: Fault = {
   id: 'resistance',
   title: 'Poor joint',
   prior: 3,
@@ -82,7 +82,7 @@ export const poorJoint: Fault = {
   mend: 'Undo both lugs, clean them, check the crimps, and tighten to the maker’s torque.',
 }
 
-export const poorReturn: Fault = {
+const poorReturn: Fault = {
   id: 'chassis-return',
   title: 'Poor chassis return',
   prior: 4,
@@ -94,7 +94,7 @@ export const poorReturn: Fault = {
   mend: 'Clean both ends to bare metal, or run a separate negative cable.',
 }
 
-export const plugPin: Fault = {
+const plugPin: Fault = {
   id: 'plug-pin',
   title: 'Corroded plug pin',
   prior: 4,
@@ -126,7 +126,7 @@ export const broken: Fault = {
   mend: 'Look for a lug that is not connected, or a cut cable.',
 }
 
-export const wrongSize: Fault = {
+const wrongSize: Fault = {
   id: 'wrong-size',
   title: 'Wrong cable size',
   prior: 1,

@@ -19,7 +19,7 @@ function feedsFromEngine({ rig: { network } }: Bench): FaultPlace[] {
     .map((run) => ({ at: run.id, where: runWhere({ rig: { network } } as Bench, run), sizes: isolatorV }))
 }
 
-export const diodeLeftIn: Fault = {
+const diodeLeftIn: Fault = {
   id: 'diode-left-in',
   title: 'Diode isolator left in',
   prior: 1,
@@ -31,7 +31,7 @@ export const diodeLeftIn: Fault = {
   mend: 'Remove the isolator and join its cables as drawn.',
 }
 
-export const jumpLink: Fault = {
+const jumpLink: Fault = {
   id: 'jump-link',
   title: 'Jump link left in',
   prior: 1.5,
@@ -60,7 +60,7 @@ function isParted({ posts }: Bench['rig']['network'], plus: string): boolean {
   return voltage(plus) === voltage('bank-plus')
 }
 
-export const shuntReversed: Fault = {
+const shuntReversed: Fault = {
   id: 'shunt-reversed',
   title: 'Reversed connections',
   prior: 2,

@@ -38,7 +38,7 @@ const wronglySet = (rig: Rig, at: string): Rig => ({ ...rig, wronglySet: withOne
  */
 const leadAbove = { least: 0.25, most: 0.9, float: 0.25 } as const
 
-export const leadProfile: Fault = {
+const leadProfile: Fault = {
   id: 'lead-profile',
   title: 'Lead-acid profile selected',
   prior: 3,
@@ -72,7 +72,7 @@ export const wrongVoltage: Fault = {
 /** Smallest wrong current limit, as a share of the right one. */
 const leastShare = 0.25
 
-export const wrongCurrent: Fault = {
+const wrongCurrent: Fault = {
   id: 'wrong-current',
   title: 'Wrong current limit',
   prior: 1.5,
@@ -124,7 +124,7 @@ export const monitorSettings: Fault = {
  */
 const wrongRatios = [0.4, 0.5, 0.6, 0.67, 0.75, 1.33, 1.5, 1.67, 2, 2.5]
 
-export const shuntRatio: Fault = {
+const shuntRatio: Fault = {
   id: 'shunt-ratio',
   title: 'Wrong shunt rating',
   prior: 1.5,
@@ -156,7 +156,7 @@ const withRegulatorV = (rig: Rig, at: string, volts: number): Rig =>
 /** Error of a wrong regulator setting, or of one for lead-acid in the cold, V of 12 (engineering default). */
 const regulatorOff = { least: 0.3, most: 1.5 } as const
 
-export const regulatorVoltage: Fault = {
+const regulatorVoltage: Fault = {
   id: 'regulator-voltage',
   title: 'Regulator set too high or too low',
   prior: 1.5,
@@ -176,7 +176,7 @@ export const regulatorVoltage: Fault = {
   mend: 'Set the regulator to the specified voltage, or replace it. Measure again at cruise.',
 }
 
-export const monitorZero: Fault = {
+const monitorZero: Fault = {
   id: 'monitor-zero',
   title: 'Zero not set',
   prior: 1,
@@ -192,7 +192,7 @@ export const monitorZero: Fault = {
 /** How far the voltage of a wrong post lies from the battery’s, V of 12 (engineering default). */
 const senseOff = { least: 0.15, most: 1 } as const
 
-export const senseLead: Fault = {
+const senseLead: Fault = {
   id: 'sense-lead',
   title: 'Sense lead on the wrong post',
   prior: 2,

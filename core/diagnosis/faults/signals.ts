@@ -18,7 +18,7 @@ function signalled({ rig: { network, signalWires } }: Bench): FaultPlace[] {
   return [...relays, ...units]
 }
 
-export const noSignal: Fault = {
+const noSignal: Fault = {
   id: 'no-signal',
   title: 'No run signal',
   prior: 3,
@@ -30,7 +30,7 @@ export const noSignal: Fault = {
   mend: 'Follow the signal wire back to its fuse and its plug. Check that it is live only with the key on.',
 }
 
-export const noStop: Fault = {
+const noStop: Fault = {
   id: 'no-charge-stop',
   title: 'Charge stop signal missing',
   prior: 2,
@@ -51,7 +51,7 @@ const protectionNames: Readonly<Record<string, string>> = {
   reset: 'of the reset',
 }
 
-export const noProtection: Fault = {
+const noProtection: Fault = {
   id: 'protection-dead',
   title: 'Protection does not act',
   prior: 1,
@@ -66,7 +66,7 @@ export const noProtection: Fault = {
   mend: 'Check its settings and its wire. Repeat the test before you hand the job over.',
 }
 
-export const sensorOff: Fault = {
+const sensorOff: Fault = {
   id: 'sensor',
   title: 'Temperature sensor off or in the wrong place',
   prior: 2,

@@ -4,7 +4,7 @@ import { nameInSentence } from '#core/units/format'
 import { unitsOf, withUnit } from '#core/commissioning/rig'
 import { stepsBetween, timesBetween, withOne, type Fault } from './fault'
 
-export const leadsTurned: Fault = {
+const leadsTurned: Fault = {
   id: 'reversed',
   title: 'Leads reversed',
   prior: 1,
@@ -31,7 +31,7 @@ export const standingDraw: Fault = {
   mend: 'Pull the branch fuses one by one until the current drops.',
 }
 
-export const weakAlternator: Fault = {
+const weakAlternator: Fault = {
   id: 'alternator-weak',
   title: 'Low alternator output',
   prior: 1.5,
@@ -53,7 +53,7 @@ export const weakAlternator: Fault = {
   mend: 'Check the belt, the brushes and the field wires.',
 }
 
-export const hotAlternator: Fault = {
+const hotAlternator: Fault = {
   id: 'alternator-hot',
   title: 'Alternator overheats: airflow blocked',
   prior: 1,
@@ -78,7 +78,7 @@ export const hotAlternator: Fault = {
   mend: 'Clear the air path. Reduce the charging current until the case stays cool.',
 }
 
-export const stringTurned: Fault = {
+const stringTurned: Fault = {
   id: 'string-reversed',
   title: 'Panel string reversed',
   prior: 1.5,
@@ -96,7 +96,7 @@ export const stringTurned: Fault = {
   mend: 'Cover the panels and swap the two leads of the string.',
 }
 
-export const stringShaded: Fault = {
+const stringShaded: Fault = {
   id: 'string-shaded',
   title: 'Shaded panels',
   prior: 2,
@@ -118,7 +118,7 @@ export const stringShaded: Fault = {
   mend: 'Look for a mast, a rail or leaves that shade the panels. Measure again in full sun.',
 }
 
-export const stringOpen: Fault = {
+const stringOpen: Fault = {
   id: 'string-open',
   title: 'Blown fuse in a panel string',
   prior: 1.5,

@@ -16,7 +16,7 @@ const lastRoom = 0.01
  * How the place of a battery warms or cools in a step: from one temperature towards another, °C, with a time
  * constant, s.
  */
-export interface PlaceCourse {
+interface PlaceCourse {
   fromC: number
   readonly towardsC: number
   readonly followsS: number

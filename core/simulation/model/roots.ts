@@ -8,7 +8,7 @@ export interface Root {
 /**
  * Accuracy of a search: for voltages at which currents sum to zero, or for currents at a given voltage.
  */
-export interface Accuracy {
+interface Accuracy {
   /** A value this near to zero is zero. */
   readonly value: number
   /** A bracket this narrow counts as its middle. */

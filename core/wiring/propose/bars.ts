@@ -2,8 +2,8 @@ import { usualM, type Builder } from './builder'
 import type { Joint } from './house'
 
 /** The bars of the house, by their positive posts. */
-export const firstBar = 'bar-plus'
-export const secondBar = 'bar-2-plus'
+const firstBar = 'bar-plus'
+const secondBar = 'bar-2-plus'
 /** The positive post of the bank: always live, even with the main switch off. */
 export const bankPost = 'bank-plus'
 /** The contactor between the bars that the battery’s signal opens. */

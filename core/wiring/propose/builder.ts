@@ -42,7 +42,7 @@ export const usualM = {
 } as const
 
 /** One-way length of an unmeasured run, m: the middle of the plausible range. */
-export const openM = 3.25
+const openM = 3.25
 
 interface PostOf {
   readonly name: string

@@ -8,7 +8,7 @@ import type { Joint } from './house'
 import { farFuse, nearFuse, type Cable } from './surveyed'
 
 /** A link with its start. */
-export interface LinkAt {
+interface LinkAt {
   readonly link: View<'links'>
   readonly alternator: string
   readonly nominalV: number

@@ -25,7 +25,7 @@ export function holdH(unit: ChargeUnit, lane: Lane): number {
     : unit.absorptionH
 }
 
-export interface LowCharge {
+interface LowCharge {
   readonly soc: number
   readonly fills: boolean
   readonly balances: boolean

@@ -13,7 +13,7 @@ interface Bound {
   readonly origin: Origin
 }
 
-export type FoundSetting =
+type FoundSetting =
   | { readonly possible: true; readonly volts: number }
   | { readonly possible: false; readonly low: Bound; readonly high: Bound }
 
@@ -21,11 +21,7 @@ export type FoundSetting =
  * A voltage above all lower and below all upper bounds, nearest to the wanted one; or the two bounds that
  * contradict.
  */
-export function settingWithin(
-  low: readonly Bound[],
-  high: readonly Bound[],
-  preferredV: number,
-): FoundSetting {
+function settingWithin(low: readonly Bound[], high: readonly Bound[], preferredV: number): FoundSetting {
   const most = low.reduce((a, b) => (b.volts > a.volts ? b : a))
   const least = high.reduce((a, b) => (b.volts < a.volts ? b : a))
   if (most.volts > least.volts + 1e-9) return { possible: false, low: most, high: least }
@@ -39,7 +35,7 @@ export function settingWithin(
  * Settings of an adjustable unit that meet all limits at once: absorption, and float if the battery allows one.
  * Existing settings that meet them stay. The unit's menu is asked about only if a setting must change.
  */
-export function findSettings(
+function findSettings(
   unit: ChargeUnit,
   system: System,
 ): { readonly absorption: FoundSetting; readonly float: FoundSetting | null } {

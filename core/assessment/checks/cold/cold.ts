@@ -115,7 +115,7 @@ const warmth = (system: System): readonly RemedyRef[] => [
  * Charge rate allowed at a cell temperature as a share of C, and where that comes from: never more than the largest.
  * Between the bands there are steps, as makers give them.
  */
-export function allowedRate(
+function allowedRate(
   celsius: number,
   bank: Bank,
   hotShare: number,

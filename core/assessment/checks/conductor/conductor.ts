@@ -64,7 +64,7 @@ export function currentIn(
 }
 
 /** A fuse of a conductor. */
-export interface FuseOn {
+interface FuseOn {
   /** As it is called inside a sentence. */
   readonly name: string
   readonly ratedA: number
@@ -151,7 +151,7 @@ export function fuseAgainst(
 const warmShare = 0.8
 
 /** A plug in a conductor. */
-export interface PlugIn {
+interface PlugIn {
   readonly name: string
   readonly ratedA: number
   /** The largest conductor its contacts take, mm²; null if that is not told. */
@@ -193,7 +193,7 @@ export function plugAgainst(
 }
 
 /** A fuse with the short that it must interrupt. */
-export interface FuseInShort {
+interface FuseInShort {
   /** As it is called inside a sentence. */
   readonly name: string
   readonly shortA: number
@@ -244,7 +244,7 @@ export function interruptAgainst(
 }
 
 /** A conductor in which something feeds a fault from an end other than the one at which its fuse is sized. */
-export interface FedConductor {
+interface FedConductor {
   readonly name: string
   /** Sources of a fault in it, as a noun inside a sentence. */
   readonly fedBy: readonly string[]

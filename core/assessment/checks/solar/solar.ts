@@ -59,7 +59,7 @@ const fullSunWm2 = 1000
  * Charge of an array on a mean day of the worst and of the best month, Ah: clear-sky sun at the shop's place, times
  * the shop's share of it, less shade and losses of heat, cable and controller.
  */
-export function monthlyYieldAh(
+function monthlyYieldAh(
   { solar }: SolarLane,
   { bank, rules }: System,
 ): { readonly worst: number; readonly best: number } {
