@@ -14,7 +14,7 @@ test('a driving day is run, read at a moment, and taken away as CSV', async ({ p
   await page.getByRole('slider', { name: 'Playhead' }).fill(String(4 * 3600))
   await expect.poll(async () => (await line()) - begin).toBeGreaterThan(50)
   await expect(page.getByTestId('feeding')).toContainText(
-    /the engine \d+ A → the lithium \d+ A, the loads \d+ A/,
+    /The engine \d+ A → the lithium \d+ A, the loads \d+ A/,
   )
   await expect(
     page.getByText(/^lithium \d+ %, house [\d.]+ V, starting side [\d.]+ V, alternator [\d.]+ °C, cells/),
