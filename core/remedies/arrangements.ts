@@ -53,12 +53,24 @@ export function voltageRemedies(unit: ChargeUnit, bank: Bank, setting: RemedyRef
   return [replace]
 }
 
+type HeldUnit = Pick<ChargeUnit, 'currentLimit' | '$path'>
+/** Whether the current of a unit can be set. */
+export const canBeHeld = ({ currentLimit }: HeldUnit): boolean => currentLimit === 'adjustable'
+/** A unit set to a current, A, in whole amperes. */
+export const limitTo = ({ $path }: HeldUnit, limitA: number): RemedyRef => ({
+  id: 'charger.limit-current',
+  on: $path,
+  value: Math.floor(limitA),
+})
+/** A unit set to a current, A, if it can be set and something of it is left. */
+export const heldToCurrent = (unit: HeldUnit, limitA: number): RemedyRef[] =>
+  canBeHeld(unit) && limitA >= 1 ? [limitTo(unit, limitA)] : []
+
 /** A unit held to a current, or one in its place that gives no more; another battery where none is made so small. */
 export function limitCurrent(unit: ChargeUnit, bank: Bank, limitA: number): RemedyRef[] {
-  const limit: RemedyRef = { id: 'charger.limit-current', on: unit.$path, value: Math.floor(limitA) }
   const smaller = replacement(unit, bank, limitA)
   return [
-    ...(unit.currentLimit === 'adjustable' && limitA >= 1 ? [limit] : []),
+    ...heldToCurrent(unit, limitA),
     smaller.value <= limitA ? smaller : { id: 'battery.other', on: 'candidate' },
   ]
 }
@@ -99,8 +111,8 @@ export function smallerDcdc(lane: AlternatorLane, system: System): RemedyRef | n
   const { link, alternator } = lane
   const budgetA = sureBudgetA(alternator, system.rules)
   const fitsA = Math.floor(dcdcOutputA(lane, budgetA, link.absorptionV, system))
-  if (link.currentLimit === 'adjustable' && fitsA >= 1)
-    return { id: 'charger.limit-current', on: link.$path, value: fitsA }
+  const [held] = heldToCurrent(link, fitsA)
+  if (held) return held
   if (fitsA < leastSizeA) return null
   const values = { absorptionV: link.absorptionV }
   return { id: 'charger.replace', on: link.$path, value: sizeUnder(fitsA), values }
@@ -172,9 +184,7 @@ function heldTo(lane: Lane, amps: number, system: System): RemedyRef[] {
   if (amps < 1 || lane.kind === 'source') return []
   if (lane.kind === 'alternator' && isStraight(lane)) return holdBack(lane, system, amps)
   const unit = lane.kind === 'charger' ? lane.charger : lane.kind === 'solar' ? lane.solar : lane.link
-  return unit.currentLimit === 'adjustable'
-    ? [{ id: 'charger.limit-current', on: unit.$path, value: amps }]
-    : []
+  return heldToCurrent(unit, amps)
 }
 
 /**

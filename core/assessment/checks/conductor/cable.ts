@@ -16,6 +16,7 @@ import {
 import { highestChargeV } from '#core/wiring/charge-voltage'
 import { cheapestFamily, fuseInterruptA } from '#core/physics/fuses'
 import { isStraight } from '#core/system/lanes'
+import { heldToCurrent } from '#core/remedies/arrangements'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { System } from '#core/system/system'
 import {
@@ -42,9 +43,7 @@ function lessCurrent({ lane }: Subjects['cable'], mostA: number): RemedyRef[] {
       : lane?.kind === 'alternator' && !isStraight(lane)
         ? lane.link
         : null
-  if (unit?.currentLimit !== 'adjustable') return []
-  const value = Math.floor(mostA)
-  return value >= 1 ? [{ id: 'charger.limit-current', on: unit.$path, value }] : []
+  return unit ? heldToCurrent(unit, mostA) : []
 }
 
 const ampacity = check({

@@ -10,7 +10,7 @@ import {
   feedingV,
   type DcdcInput,
 } from '#core/system/currents'
-import { thickerCable, unjoined } from '#core/remedies/arrangements'
+import { heldToCurrent, thickerCable, unjoined } from '#core/remedies/arrangements'
 import { partId } from '#core/job/document'
 import { inputRunsOf } from '#core/wiring/propose/links'
 import { cableSizesMm2 } from '#core/physics/conductors'
@@ -122,10 +122,7 @@ function inputRemedies(lane: AlternatorLane, { input, ownOhm, byHand }: Input, s
   if (spareV <= 0) return [...lower, unjoined(lane)]
   const ohm = (leastV * spareV) / watts
   const lessA = Math.floor((link.ratedA * ohm) / ownOhm)
-  const limit: RemedyRef[] =
-    link.currentLimit === 'adjustable' && lessA >= 1
-      ? [{ id: 'charger.limit-current', on: link.$path, value: lessA }]
-      : []
+  const limit = heldToCurrent(link, lessA)
   const smaller: RemedyRef =
     lessA >= leastSizeA
       ? {

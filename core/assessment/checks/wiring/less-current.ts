@@ -1,3 +1,4 @@
+import { canBeHeld, limitTo } from '#core/remedies/arrangements'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { System } from '#core/system/system'
 import type { Run } from '#core/wiring/network'
@@ -16,7 +17,7 @@ const leastShare = 1 / 3
 export function lessCurrentIn(run: Run, wiring: Wiring, share: number, { many }: System): RemedyRef[] {
   const link = many.links.find(({ $path, kind }) => $path === run.of && kind === 'dcdc')
   const unit = link ?? many.chargers.find(({ $path }) => $path === run.of)
-  if (unit?.currentLimit !== 'adjustable') return []
+  if (!unit || !canBeHeld(unit)) return []
   const output = link
     ? wiring.network.runs.find(
         ({ of, side, role }) => of === run.of && side === 'output' && role === 'charge',
@@ -25,5 +26,5 @@ export function lessCurrentIn(run: Run, wiring: Wiring, share: number, { many }:
   const flowsA = output ? (wiring.solved.design.get(output.id)?.amps ?? 0) : 0
   if (flowsA < fullShare * unit.ratedA) return []
   const value = Math.floor(unit.ratedA * share)
-  return value >= leastShare * unit.ratedA ? [{ id: 'charger.limit-current', on: unit.$path, value }] : []
+  return value >= leastShare * unit.ratedA ? [limitTo(unit, value)] : []
 }
