@@ -1,6 +1,7 @@
 import { present } from '#core/collections/held'
 import { withSpecified } from '#core/job/as-specified'
 import { findingsOf } from '#core/assessment/assess'
+import { isBlocking } from '#core/assessment/finding'
 import { wiredNetworkOf, type WiredNetwork } from '#core/assessment/wired'
 import { changesBetween } from '#core/job/changes'
 import { partAt, type JobDocument, type PartPath } from '#core/job/document'
@@ -48,24 +49,34 @@ interface WiredDraft {
  * runs fit in any case.
  */
 export function withWiringSteps(plan: Plan, answer: Stepped): WiredDraft {
-  const byWork = followed(plan, answer, () => false)
+  const before = wiringOfAnswer(plan, answer.job)
+  const byWork = followed(plan, answer, before, 'work')
   if (isSound(byWork)) return byWork
-  const bySetting = followed(plan, answer, isCurrentSetting)
+  const bySetting = followed(plan, answer, before, 'setting')
   return isSound(bySetting) ? bySetting : byWork
 }
 
-const isSound = ({ wiring }: WiredDraft): boolean =>
-  wiring.checks.every(({ verdict }) => verdict === 'suits' || verdict === 'measure-first')
+const isSound = ({ wiring }: WiredDraft): boolean => !wiring.checks.some(isBlocking)
 
-/** The remedies of the wiring followed round by round. @param isPreferred those that are taken before others */
-function followed(plan: Plan, { job, steps }: Stepped, isPreferred: (ref: RemedyRef) => boolean): WiredDraft {
+/**
+ * The remedies of the wiring followed round by round.
+ * @param before the wiring of the answer without them
+ * @param prefers work on cables and fittings alone, or a lower current where that is a remedy too
+ */
+function followed(
+  plan: Plan,
+  { job, steps }: Stepped,
+  before: WiredNetwork,
+  prefers: 'work' | 'setting',
+): WiredDraft {
   const draft = new AnswerDraft(job, plan.shelf)
   draft.steps.push(...steps)
-  let wiring = wiringOfAnswer(plan, draft.job)
+  let wiring = before
   for (let round = 0; round < mostRounds; round++) {
     const facts = factsOf(draft.job, plan.shop)
     const found = [...wiring.checks, ...findingsOf(facts)].flatMap(({ id, verdict, remedies }) => {
-      const setting = id.startsWith('wiring.') ? remedies.find(isPreferred) : undefined
+      const isHeld = prefers === 'setting' && id.startsWith('wiring.')
+      const setting = isHeld ? remedies.find(isCurrentSetting) : undefined
       const ref = setting ?? remedies.find((one) => isOnCable(one) || isOnFitting(one))
       return verdict === 'suits-once-changed' && ref && canTry(ref) ? [{ ref, id }] : []
     })
