@@ -1,7 +1,7 @@
 import type { DcdcUnit, SourceUnit } from '#core/wiring/network'
 import { settingsCards, type SettingsCard } from '#core/solve/settings'
 import { monitorSettings } from '#core/system/monitor'
-import { warningOf } from '#core/system/warning'
+import { showStopSignal, warningOf } from '#core/system/warning'
 import { partId } from '#core/job/document'
 import { nameInSentence, type Write, joinText } from '#core/units/format'
 import { isKeeper, unitsOf } from '../rig'
@@ -215,7 +215,7 @@ function setCutOffs(steps: Steps, { after }: Work): void {
     steps.add(
       'set-warning',
       warning === 'stop'
-        ? 'Fit a lamp or buzzer to the battery’s stop signal, where somebody sees or hears it.'
+        ? showStopSignal
         : 'Set the alarm before the cut-off, and place it where somebody hears it.',
       'A battery that cuts off without a warning takes the lights and the radio with it.',
     )

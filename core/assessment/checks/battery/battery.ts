@@ -8,7 +8,7 @@ import type { RemedyRef } from '#core/remedies/catalogue'
 import type { Bank } from '#core/system/bank'
 import type { View } from '#core/system/scene'
 import type { System } from '#core/system/system'
-import { warningOf } from '#core/system/warning'
+import { showStopSignal, warningOf } from '#core/system/warning'
 
 const chemistryNames = { lfp: 'LFP', nmc: 'NMC or cobalt', other: 'other lithium' } as const
 const other: RemedyRef = { id: 'battery.other', on: 'candidate' }
@@ -282,10 +282,7 @@ const cutOutWarning = check({
         by
           ? `${capital(by)} warns before the battery cuts out.`
           : `Nothing warns before the battery cuts out${afloat ? '. On a boat something must' : ''}.`,
-      cautions: () =>
-        warning === 'stop'
-          ? ['Fit a lamp or buzzer to the battery’s stop signal, where somebody sees or hears it.']
-          : [],
+      cautions: () => (warning === 'stop' ? [showStopSignal] : []),
       remedies: by ? [] : [{ id: 'warning.add', on: 'use' }],
     }
   },
