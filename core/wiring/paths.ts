@@ -62,8 +62,11 @@ export class Ways<R extends Joining = Run> {
    */
   runsThrough(id: string): readonly R[] {
     const runs = this.runsAt(id)
-    if (!this.postAt(id).fitting?.isOfOneBattery) return runs
+    if (!this.isOfOneBattery(id)) return runs
     return runs.filter(({ from, to }) => [from, to].some((end) => this.postAt(end).kind === 'battery'))
+  }
+  private isOfOneBattery(id: string): boolean {
+    return this.posts.get(id)?.fitting?.isOfOneBattery === true
   }
   /** The run that brings the current of another back; null if it comes back by the chassis or with others. */
   returnOf(id: string): R | null {
@@ -123,17 +126,16 @@ export class Ways<R extends Joining = Run> {
       (run.role === 'main' ? this.fuseBefore(run) : null)
     )
   }
-  /** The fuse to which the batteries of a row lead together; null for a run that carries one of them. */
+  /** The fuse to which the batteries of a row lead together; null for a run that is no link of a row. */
   private fuseBehindRow({ from, to, role }: Joining): Post | null {
-    const leaves = this.posts.get(from)
-    if (role !== 'main' || !leaves?.fitting?.isOfOneBattery) return null
-    if (this.runsAt(from).length === 2 && !this.posts.get(to)?.fitting?.isOfOneBattery) return null
-    return this.fuseAhead(to)
+    if (role !== 'main' || !this.isOfOneBattery(from)) return null
+    const isLink = this.runsAt(from).length > 2 || this.isOfOneBattery(to)
+    return isLink ? this.fuseAhead(to) : null
   }
   /** The first fuse of more than one battery along the main leads. */
   private fuseAhead(from: string): Post | null {
     const post = this.posts.get(from)
-    if (post?.kind === 'fuse' && !post.fitting?.isOfOneBattery) return post
+    if (post?.kind === 'fuse' && !this.isOfOneBattery(from)) return post
     const next = this.runsAt(from).find((run) => run.role === 'main' && run.from === from)
     return next ? this.fuseAhead(next.to) : null
   }
