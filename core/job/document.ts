@@ -305,6 +305,9 @@ export function partName(job: JobDocument, path: PartPath): string {
   return ref.id && Object.keys(job[ref.kind]).length > 1 ? `${one} ${numberIn(ref.id)}` : one
 }
 
+/** Whether values of a kind are of the job as a whole: their label alone names them. */
+export const isPartless = (kind: string): boolean => kind === 'use' || kind === 'place'
+
 /** A part in a sentence: a name of its own as it is, else `the alternator`. */
 export const partInSentence = (job: JobDocument, path: PartPath): string =>
   partAt(job, path)?.part.name ?? `the ${inSentence(partName(job, path))}`

@@ -4,7 +4,7 @@ import type { Assessment } from '#core/assessment/assess'
 import type { WiringVerdict } from '#core/assessment/wired'
 import { asSpecified } from '#core/job/as-specified'
 import { drawLanes } from '#core/compare/instruments'
-import { crafts, fieldAt, type JobDocument } from '#core/job/document'
+import { crafts, fieldAt, isPartless, type JobDocument } from '#core/job/document'
 import type { ListedStep } from '#core/job/specified'
 import { remedyEffort, remedyLabel } from '#core/remedies/catalogue'
 import { ruleCatalogue, type RuleId } from '#core/rules/rules'
@@ -67,7 +67,7 @@ export function summaryOf(
 ): Paper {
   const shop = { rules, units }
   const judged = judgeJob(job, shop)
-  const shown = job.specified ? asSpecified(job) : job
+  const shown = asSpecified(job)
   const lanes = drawLanes(shown, shop, judged.specifiedAssessment ?? judged.assessment)
   return summaryPaper({ job, judged, lanes, shop: { name, units }, madeAt })
 }
@@ -119,7 +119,7 @@ function listOf(heading: string, items: readonly Line[], numbered = false): Sect
 }
 
 function answer({ job, judged: { found, specified } }: SummaryInputs, q: Write): Section {
-  const { name, ahEach, parallel } = (specified ? asSpecified(job) : job).candidate
+  const { name, ahEach, parallel } = asSpecified(job).candidate
   const ah = ahEach?.value ? `, ${q(ahEach.value * (parallel?.value ?? 1), 'Ah')}` : ''
   return {
     heading: 'The answer',
@@ -194,7 +194,7 @@ const stepLine = ({ label, on, parts }: ListedStep): Line => [
 function toChange({ job, judged }: SummaryInputs, q: Write): Section[] {
   const { specified } = job
   const checks = checksOf(judged)
-  const still = changesToMake(intended(judged), checks, specified ? asSpecified(job) : job, q).map(
+  const still = changesToMake(intended(judged), checks, asSpecified(job), q).map(
     ({ part, label, effort }): Line => [strong(`${part ? `${part}: ` : ''}${label}.`), soft(` ${effort}`)],
   )
   if (specified) {
@@ -226,7 +226,7 @@ function paths({ job, judged, lanes }: SummaryInputs): Section[] {
       lane: null,
       name: 'The battery itself',
       verdict: assessment.battery.verdict,
-      about: (job.specified ? asSpecified(job) : job).candidate.name,
+      about: asSpecified(job).candidate.name,
     },
   ].map(({ lane, name, verdict, about: words }) => ({
     heading: name,
@@ -274,7 +274,7 @@ function findingsOf(checks: readonly CheckResult[]): Extract<Block, { kind: 'fin
 function inputWords({ path, part, label }: Input): string {
   const { kind } = present(fieldAt(path))
   const words = inSentence(label).replace(/\?$/, '')
-  return kind === 'use' || kind === 'place' ? words : `${part}, ${words}`
+  return isPartless(kind) ? words : `${part}, ${words}`
 }
 
 /** Values that were told or assumed and not measured, and the rules set for this job alone. */
