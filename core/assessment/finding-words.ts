@@ -1,5 +1,5 @@
 import { present } from '#core/collections/held'
-import { fieldAt, isPartless, partInSentence, type FieldPath, type JobDocument } from '#core/job/document'
+import { fieldAt, isOfWholeJob, partInSentence, type FieldPath, type JobDocument } from '#core/job/document'
 import { shownValue } from '#core/job/shown'
 import type { Input } from '#core/system/facts'
 import type { Deciding } from '#core/system/unknowns'
@@ -29,7 +29,7 @@ export function openSummary(deciding: readonly Deciding[], job: JobDocument): st
     const label = isQuantity ? `the ${inSentence(field.label)}` : `“${field.label}”`
     return {
       verb: isQuantity ? 'measure' : 'find out',
-      words: isPartless(kind) ? label : `${label} of ${part}`,
+      words: isOfWholeJob(kind) ? label : `${label} of ${part}`,
     }
   })
   const orders = ['measure', 'find out'].flatMap((verb) => {

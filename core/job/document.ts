@@ -306,7 +306,7 @@ export function partName(job: JobDocument, path: PartPath): string {
 }
 
 /** Whether values of a kind are of the job as a whole: their label alone names them. */
-export const isPartless = (kind: string): boolean => kind === 'use' || kind === 'place'
+export const isOfWholeJob = (kind: string): boolean => kind === 'use' || kind === 'place'
 
 /** A part in a sentence: a name of its own as it is, else `the alternator`. */
 export const partInSentence = (job: JobDocument, path: PartPath): string =>

@@ -4,7 +4,7 @@ import type { Assessment } from '#core/assessment/assess'
 import type { WiringVerdict } from '#core/assessment/wired'
 import { asSpecified } from '#core/job/as-specified'
 import { drawLanes } from '#core/compare/instruments'
-import { crafts, fieldAt, isPartless, type JobDocument } from '#core/job/document'
+import { crafts, fieldAt, isOfWholeJob, type JobDocument } from '#core/job/document'
 import type { ListedStep } from '#core/job/specified'
 import { remedyEffort, remedyLabel } from '#core/remedies/catalogue'
 import { ruleCatalogue, type RuleId } from '#core/rules/rules'
@@ -274,7 +274,7 @@ function findingsOf(checks: readonly CheckResult[]): Extract<Block, { kind: 'fin
 function inputWords({ path, part, label }: Input): string {
   const { kind } = present(fieldAt(path))
   const words = inSentence(label).replace(/\?$/, '')
-  return isPartless(kind) ? words : `${part}, ${words}`
+  return isOfWholeJob(kind) ? words : `${part}, ${words}`
 }
 
 /** Values that were told or assumed and not measured, and the rules set for this job alone. */
